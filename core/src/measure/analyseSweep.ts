@@ -1,0 +1,97 @@
+import { fftSizeFor, type ImpulseResponse, type RealArray, type Sweep } from '../signal/index.js';
+import { findArrival, type Arrival } from './arrival.js';
+import { findClipping } from './clipping.js';
+import { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
+import { findDisturbances } from './disturbance.js';
+import { splitHarmonics } from './harmonics.js';
+import { signalToNoise, type BandMargin } from './signalToNoise.js';
+import { cutImpulse } from './timeWindow.js';
+import { judgeSweep, ownMargin, type Verdict } from './verdict.js';
+
+/** One sweep as recorded: microphone and loopback side by side, starting with silence. */
+export interface SweepRecording {
+  microphone: RealArray;
+  loopback: RealArray;
+  rate: number;
+  /** seconds of noise alone before the sweep could be heard */
+  silenceS: number;
+}
+
+export interface AnalysedSweep {
+  impulse: ImpulseResponse;
+  arrival: Arrival | null;
+  margins: BandMargin[];
+  /** total harmonic distortion of orders 2 to 5 in the channel's own band, dB re the fundamental; -Infinity when none */
+  distortionDb: number;
+  verdict: Verdict;
+}
+
+/** Stored length: 20 ms ahead of time zero and 65536 samples in all (1.37 s at 48 kHz). */
+export const STORED_SAMPLES = 65536;
+const AHEAD_S = 0.02;
+
+/** What the steps of `analyseSweep` are, for progress. */
+export type AnalysisStep = 'align' | 'noise' | 'disturbances' | 'verdict';
+
+/**
+ * Everything that is known from one sweep: impulse response aligned by the loopback, margins, distortion, verdict.
+ * @param onStep told ahead of each step
+ * @throws RangeError when the rates differ, the recording is too short, or a sample is not finite
+ */
+export function analyseSweep(
+  { microphone, loopback, rate, silenceS }: SweepRecording,
+  sweep: Sweep,
+  onStep: (step: AnalysisStep) => void = () => {},
+): AnalysedSweep {
+  if (rate !== sweep.rate) throw new RangeError(`analyseSweep: sweep at ${sweep.rate} Hz, recording at ${rate} Hz`);
+  if (microphone.length !== loopback.length) {
+    throw new RangeError(`analyseSweep: ${microphone.length} microphone and ${loopback.length} loopback samples`);
+  }
+  for (let i = 0; i < microphone.length; i++) {
+    if (!Number.isFinite(microphone[i]! + loopback[i]!)) {
+      throw new RangeError(`analyseSweep: sample ${i} of the recording is not a number`);
+    }
+  }
+  onStep('align');
+  const size = Math.max(fftSizeFor(microphone.length), STORED_SAMPLES);
+  const loop = loopbackTime(deconvolve(loopback, sweep, size), sweep);
+  // the loopback is a cable: its gain lies near 1, so what is below -40 dB is no loopback but noise or crosstalk
+  const loopbackFound = Math.abs(loop.peak) > 0.01;
+  const timeZero = loopbackFound ? loop.samples : silenceS * rate;
+  const circular = impulseFrom(deconvolve(microphone, sweep, size), timeZero);
+  const before = Math.round(AHEAD_S * rate);
+  const impulse = cutImpulse(circular, rate, before, STORED_SAMPLES - before);
+
+  onStep('noise');
+  const silence = Math.min(Math.round(silenceS * rate), Math.max(0, Math.floor(timeZero)));
+  const margins = signalToNoise(microphone, silence, sweep);
+  const { band } = ownMargin(margins);
+  const arrival = findArrival(impulse);
+
+  onStep('disturbances');
+  const disturbances = findDisturbances(microphone, circular, timeZero, silence, sweep, STORED_SAMPLES / rate);
+
+  onStep('verdict');
+  const verdict = judgeSweep({
+    margins,
+    arrival,
+    clipping: findClipping(microphone, rate),
+    disturbances,
+    loopbackFound,
+  });
+  return { impulse, arrival, margins, distortionDb: distortion(circular, sweep, impulse, band), verdict };
+}
+
+function distortion(circular: Float64Array, sweep: Sweep, impulse: ImpulseResponse, band: Verdict['band']): number {
+  if (!band) return -Infinity;
+  let fundamental = 0;
+  for (const v of impulse.samples) fundamental += v * v;
+  let harmonic = 0;
+  for (const { frequency, power } of splitHarmonics(circular, sweep)) {
+    const size = 2 * (frequency.length - 1);
+    power.forEach((p, k) => {
+      if (frequency[k]! >= band.from && frequency[k]! <= band.to) harmonic += (2 * p) / size;
+    });
+  }
+  return 10 * Math.log10(harmonic / fundamental);
+}

@@ -1,0 +1,54 @@
+import {
+  delaySpectrum,
+  fftSizeFor,
+  inverseRealFft,
+  multiplySpectra,
+  realFft,
+  sweepInverse,
+  type HalfSpectrum,
+  type RealArray,
+  type Sweep,
+} from '../signal/index.js';
+
+/**
+ * Spectrum of the response that turned `sweep` into `recording`, within the sweep's band; time zero is the first
+ * sample of the recording. Transform it back for an impulse response that is circular over `size`: the linear
+ * response at positive times, harmonic k ahead of it by L ln k, wrapping round to the end.
+ * @throws RangeError when the recording is shorter than the sweep (nothing can be said then)
+ */
+export function deconvolve(recording: RealArray, sweep: Sweep, size = fftSizeFor(recording.length)): HalfSpectrum {
+  if (recording.length < sweep.samples.length) {
+    throw new RangeError(
+      `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,
+    );
+  }
+  return multiplySpectra(realFft(recording, size), sweepInverse(sweep, size));
+}
+
+/**
+ * When the loopback's impulse arrives, in samples after the recording's first, to a small fraction of a sample:
+ * the highest peak, then the slope of the phase that is left (least squares, weighted by power, middle of the band).
+ * @param response from `deconvolve` of the loopback channel
+ */
+export function loopbackTime(response: HalfSpectrum, sweep: Sweep): { samples: number; peak: number } {
+  const impulse = inverseRealFft(response);
+  let at = 0;
+  for (let i = 1; i < impulse.length; i++) if (Math.abs(impulse[i]!) > Math.abs(impulse[at]!)) at = i;
+  const sign = Math.sign(impulse[at]!);
+  const { re, im } = delaySpectrum(response, -at);
+  const bin = (f: number) => Math.round((f * response.size) / sweep.rate);
+  const [from, to] = [bin(Math.max(sweep.from, 200)), bin(Math.min(sweep.to, 8000))];
+  let up = 0;
+  let down = 0;
+  for (let k = from; k <= to; k++) {
+    const power = re[k]! ** 2 + im[k]! ** 2;
+    up += power * k * Math.atan2(sign * im[k]!, sign * re[k]!);
+    down += power * k * k;
+  }
+  const slope = down > 0 ? up / down : 0;
+  return { samples: at - (slope * response.size) / (2 * Math.PI), peak: impulse[at]! };
+}
+
+/** A circular impulse response with its time zero at index 0, `timeZero` samples (may be fractional) into the recording. */
+export const impulseFrom = (response: HalfSpectrum, timeZero: number): Float64Array =>
+  inverseRealFft(delaySpectrum(response, -timeZero));

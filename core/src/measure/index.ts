@@ -1,0 +1,28 @@
+/** From a recording to a trusted impulse response: deconvolution, alignment, noise, disturbances, verdict. */
+export { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
+export { cutImpulse, windowImpulse, type TimeWindow } from './timeWindow.js';
+export { splitHarmonics, type HarmonicResponse } from './harmonics.js';
+export { bandEnergy } from './bandPower.js';
+export { noiseSpectrum, signalToNoise, thirdOctaves, type BandMargin } from './signalToNoise.js';
+export { findClipping, type Clipping } from './clipping.js';
+export { findArrival, type Arrival } from './arrival.js';
+export { usableBand } from './usableBand.js';
+export { findDisturbances, type Disturbance } from './disturbance.js';
+export {
+  AIM_DB,
+  DOUBTFUL_DB,
+  judgeSweep,
+  ownMargin,
+  SILENT_DB,
+  type Reason,
+  type SweepEvidence,
+  type Verdict,
+} from './verdict.js';
+export {
+  analyseSweep,
+  STORED_SAMPLES,
+  type AnalysedSweep,
+  type AnalysisStep,
+  type SweepRecording,
+} from './analyseSweep.js';
+export { powerOnGrid } from './spectrumOnGrid.js';

@@ -1,0 +1,75 @@
+import type { Arrival } from './arrival.js';
+import type { Clipping } from './clipping.js';
+import type { Disturbance } from './disturbance.js';
+import type { BandMargin } from './signalToNoise.js';
+
+/** Why a sweep is not simply good; the interface makes sentences of these. */
+export type Reason =
+  | { kind: 'silent'; marginDb: number }
+  | { kind: 'clipped'; count: number; atS: number }
+  | { kind: 'near noise'; marginDb: number; aimDb: number }
+  | { kind: 'disturbed'; disturbance: Disturbance }
+  | { kind: 'no loopback' };
+
+export interface Verdict {
+  state: 'good' | 'doubtful' | 'failed';
+  reasons: Reason[];
+  /** median margin over noise of the third octaves in the channel's own band, dB */
+  marginDb: number;
+  /** that band, Hz */
+  band: { from: number; to: number } | null;
+}
+
+/** The margin to aim for, below which a sweep is doubtful, and below which nothing arrived. */
+export const AIM_DB = 30;
+export const DOUBTFUL_DB = 20;
+export const SILENT_DB = 6;
+
+export interface SweepEvidence {
+  margins: BandMargin[];
+  arrival: Arrival | null;
+  clipping: Clipping | null;
+  disturbances: Disturbance[];
+  loopbackFound: boolean;
+}
+
+/**
+ * The channel's own band by its recorded level, and its median margin there: third octaves around the loudest one, as far
+ * as the level stays within 15 dB of it (one room null between does not end it).
+ */
+export function ownMargin(margins: BandMargin[]): { marginDb: number; band: { from: number; to: number } | null } {
+  let top = -1;
+  margins.forEach(({ signalDb }, i) => {
+    if (Number.isFinite(signalDb) && (top < 0 || signalDb > margins[top]!.signalDb)) top = i;
+  });
+  if (top < 0) return { marginDb: -Infinity, band: null };
+  const loud = (i: number) => margins[i] !== undefined && margins[i].signalDb > margins[top]!.signalDb - 15;
+  let [low, high] = [top, top];
+  while (loud(low - 1) || loud(low - 2)) low--;
+  while (loud(high + 1) || loud(high + 2)) high++;
+  const own = margins
+    .slice(low, high + 1)
+    .map(({ marginDb }) => marginDb)
+    .sort((a, b) => a - b);
+  return {
+    marginDb: own[own.length >> 1]!,
+    band: { from: margins[low]!.centre, to: margins[high]!.centre },
+  };
+}
+
+/** Judges one sweep. `failed` wants repeating, `doubtful` can be used with care; both carry their reasons. */
+export function judgeSweep({ margins, arrival, clipping, disturbances, loopbackFound }: SweepEvidence): Verdict {
+  const { marginDb, band } = ownMargin(margins);
+  const reasons: Reason[] = [];
+  let state: Verdict['state'] = 'good';
+  const worse = (to: 'doubtful' | 'failed', reason: Reason) => {
+    reasons.push(reason);
+    if (state !== 'failed') state = to;
+  };
+  if (!loopbackFound) worse('failed', { kind: 'no loopback' });
+  if (!arrival || !(marginDb >= SILENT_DB)) worse('failed', { kind: 'silent', marginDb });
+  else if (marginDb < DOUBTFUL_DB) worse('doubtful', { kind: 'near noise', marginDb, aimDb: AIM_DB });
+  if (clipping) worse('failed', { kind: 'clipped', count: clipping.count, atS: clipping.firstAtS });
+  for (const disturbance of disturbances) worse('doubtful', { kind: 'disturbed', disturbance });
+  return { state, reasons, marginDb, band };
+}

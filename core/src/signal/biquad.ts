@@ -1,0 +1,114 @@
+import type { HalfSpectrum, RealArray } from './types.js';
+
+/** Second-order section, H(z) = (b0 + b1 z^-1 + b2 z^-2) / (1 + a1 z^-1 + a2 z^-2). */
+export interface Biquad {
+  b0: number;
+  b1: number;
+  b2: number;
+  a1: number;
+  a2: number;
+}
+
+function prewarped(frequency: number, rate: number): number {
+  if (!(frequency > 0 && frequency < rate / 2)) {
+    throw new RangeError(`biquad: frequency must lie within 0 and ${rate / 2} Hz, got ${frequency}`);
+  }
+  return Math.tan((Math.PI * frequency) / rate);
+}
+
+/** Section of second order from its analogue form by the bilinear transform: pole frequency and quality `q`. */
+function secondOrder(kind: 'lowpass' | 'highpass', frequency: number, q: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const norm = 1 / (1 + k / q + k * k);
+  const a1 = 2 * (k * k - 1) * norm;
+  const a2 = (1 - k / q + k * k) * norm;
+  return kind === 'lowpass'
+    ? { b0: k * k * norm, b1: 2 * k * k * norm, b2: k * k * norm, a1, a2 }
+    : { b0: norm, b1: -2 * norm, b2: norm, a1, a2 };
+}
+
+/** Section of first order (b2 = a2 = 0). */
+function firstOrder(kind: 'lowpass' | 'highpass', frequency: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const a1 = (k - 1) / (k + 1);
+  return kind === 'lowpass'
+    ? { b0: k / (k + 1), b1: k / (k + 1), b2: 0, a1, a2: 0 }
+    : { b0: 1 / (k + 1), b1: -1 / (k + 1), b2: 0, a1, a2: 0 };
+}
+
+/** Butterworth low- or high-pass of any order from 1 to 8 as a cascade of sections; -3 dB at `frequency`. */
+export function butterworth(kind: 'lowpass' | 'highpass', order: number, frequency: number, rate: number): Biquad[] {
+  if (!(Number.isInteger(order) && order >= 1 && order <= 8)) {
+    throw new RangeError(`butterworth: order must be 1 to 8, got ${order}`);
+  }
+  const sections = order % 2 ? [firstOrder(kind, frequency, rate)] : [];
+  for (let i = 0; i < Math.floor(order / 2); i++) {
+    // poles lie pi/order apart; those of an odd order include the real axis, of an even one straddle it
+    const angle = (Math.PI * (2 * i + 1 + (order % 2))) / (2 * order);
+    const q = 1 / (2 * Math.cos(angle));
+    sections.push(secondOrder(kind, frequency, q, rate));
+  }
+  return sections;
+}
+
+/** Linkwitz-Riley low- or high-pass of order 2, 4 or 8: two equal Butterworth cascades; -6 dB at `frequency`. */
+export function linkwitzRiley(kind: 'lowpass' | 'highpass', order: number, frequency: number, rate: number): Biquad[] {
+  if (order !== 2 && order !== 4 && order !== 8) throw new RangeError(`linkwitzRiley: order must be 2, 4 or 8, got ${order}`);
+  const half = butterworth(kind, order / 2, frequency, rate);
+  return [...half, ...half];
+}
+
+/** Peaking section: `gainDb` at `frequency`, 0 dB far away; `q` = frequency / bandwidth at half the gain in dB. */
+export function peaking(frequency: number, gainDb: number, q: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const root = 10 ** (gainDb / 40);
+  const norm = 1 / (1 + k / (root * q) + k * k);
+  return {
+    b0: (1 + (k * root) / q + k * k) * norm,
+    b1: 2 * (k * k - 1) * norm,
+    b2: (1 - (k * root) / q + k * k) * norm,
+    a1: 2 * (k * k - 1) * norm,
+    a2: (1 - k / (root * q) + k * k) * norm,
+  };
+}
+
+/** Spectrum of a cascade of sections on the bins of `size`, at the rate they were made for. */
+export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
+  const bins = size / 2 + 1;
+  const re = new Float64Array(bins).fill(1);
+  const im = new Float64Array(bins);
+  for (let k = 0; k < bins; k++) {
+    const w = (2 * Math.PI * k) / size;
+    const [c1, s1, c2, s2] = [Math.cos(w), -Math.sin(w), Math.cos(2 * w), -Math.sin(2 * w)];
+    for (const { b0, b1, b2, a1, a2 } of sections) {
+      const nr = b0 + b1 * c1 + b2 * c2;
+      const ni = b1 * s1 + b2 * s2;
+      const dr = 1 + a1 * c1 + a2 * c2;
+      const di = a1 * s1 + a2 * s2;
+      const d = dr * dr + di * di;
+      const hr = (nr * dr + ni * di) / d;
+      const hi = (ni * dr - nr * di) / d;
+      const old = re[k]!;
+      re[k] = old * hr - im[k]! * hi;
+      im[k] = old * hi + im[k]! * hr;
+    }
+  }
+  return { size, re, im };
+}
+
+/** The signal through a cascade of sections, from rest (transposed direct form II). */
+export function filterBiquads(signal: RealArray, sections: Biquad[]): Float64Array {
+  const out = Float64Array.from(signal);
+  for (const { b0, b1, b2, a1, a2 } of sections) {
+    let z1 = 0;
+    let z2 = 0;
+    for (let i = 0; i < out.length; i++) {
+      const x = out[i]!;
+      const y = b0 * x + z1;
+      z1 = b1 * x - a1 * y + z2;
+      z2 = b2 * x - a2 * y;
+      out[i] = y;
+    }
+  }
+  return out;
+}

@@ -1,0 +1,22 @@
+/** Signals and spectra: transforms, sweeps, noise, filters, smoothing, levels. */
+export type { FrequencyResponse, HalfSpectrum, ImpulseResponse, RealArray } from './types.js';
+export { binFrequencies, fftSizeFor, inverseRealFft, realFft } from './fft.js';
+export { delaySpectrum, multiplySpectra, powerOf } from './halfSpectrum.js';
+export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
+export { cosineStep, hannRise, hannWindow } from './windows.js';
+export { convolve } from './convolve.js';
+export { exponentialSweep, harmonicLead, sweepInverse, type Sweep, type SweepRequest } from './sweep.js';
+export { logGrid, octaveBands, type Band } from './logGrid.js';
+export { smoothLevels, smoothPower } from './smooth.js';
+export { interpolateLog } from './interpolate.js';
+export { minimumPhase } from './minimumPhase.js';
+export { seededRandom, seedFrom, type Random } from './random.js';
+export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';
+export {
+  biquadSpectrum,
+  butterworth,
+  filterBiquads,
+  linkwitzRiley,
+  peaking,
+  type Biquad,
+} from './biquad.js';

@@ -1,0 +1,36 @@
+/**
+ * Frequencies of a logarithmic grid with points at 1000 * G^(k / perOctave), G = 10^0.3 (IEC 61260-1:2014, base 10),
+ * so grids of different spans share their points.
+ * @returns Hz, ascending, within [from, to]
+ */
+export function logGrid(from = 20, to = 20000, perOctave = 48): Float64Array {
+  if (!(from > 0 && to >= from && perOctave >= 1)) {
+    throw new RangeError(`logGrid: want 0 < from <= to and perOctave >= 1, got ${from}, ${to}, ${perOctave}`);
+  }
+  const step = (0.3 / perOctave) * Math.LN10;
+  const first = Math.ceil(Math.log(from / 1000) / step - 1e-9);
+  const last = Math.floor(Math.log(to / 1000) / step + 1e-9);
+  return Float64Array.from({ length: last - first + 1 }, (_, i) => 1000 * Math.exp((first + i) * step));
+}
+
+/** A band of a fractional-octave series; edges and centre in Hz (IEC 61260-1:2014, exact base-10 values). */
+export interface Band {
+  centre: number;
+  from: number;
+  to: number;
+}
+
+/** Bands of 1/`fraction` octave whose centres lie within [from, to]; for even fractions, centres lie off 1 kHz by half a band. */
+export function octaveBands(fraction: number, from: number, to: number): Band[] {
+  if (!(Number.isInteger(fraction) && fraction >= 1 && fraction <= 48)) {
+    throw new RangeError(`octaveBands: fraction must be 1 to 48, got ${fraction}`);
+  }
+  const shift = fraction % 2 === 0 ? 0.5 : 0;
+  const at = (k: number) => 1000 * 10 ** ((0.3 * (k + shift)) / fraction);
+  const index = (f: number) => (Math.log10(f / 1000) * fraction) / 0.3 - shift;
+  const bands: Band[] = [];
+  for (let k = Math.ceil(index(from) - 1e-9); k <= Math.floor(index(to) + 1e-9); k++) {
+    bands.push({ centre: at(k), from: at(k - 0.5), to: at(k + 0.5) });
+  }
+  return bands;
+}

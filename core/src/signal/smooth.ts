@@ -1,0 +1,67 @@
+import type { RealArray } from './types.js';
+
+/**
+ * Power averaged over 1/`fraction` octave around each wanted frequency, every octave part counting alike:
+ * the integral of |H|^2 d(ln f) over the band, divided by its width. On FFT bins and on a log grid this is the same
+ * quantity, so the two agree. `power` is taken as constant around each of its frequencies, up to the middle (in log
+ * frequency) between neighbours; bands that reach past the ends are shortened.
+ * @param frequency Hz, ascending; a bin at 0 Hz is left out
+ * @param power linear, as long as `frequency`
+ * @param fraction 1 to 48
+ * @param at Hz, ascending; by default `frequency` itself
+ * @returns power at `at`; NaN at 0 Hz and where `power` is NaN within the band
+ * @throws RangeError for a fraction outside 1 to 48 or differing lengths
+ */
+export function smoothPower(
+  frequency: Float64Array,
+  power: RealArray,
+  fraction: number,
+  at: Float64Array = frequency,
+): Float64Array {
+  if (!(fraction >= 1 && fraction <= 48)) throw new RangeError(`smooth: fraction must be 1 to 48, got ${fraction}`);
+  const n = frequency.length;
+  if (power.length !== n) throw new RangeError(`smooth: ${n} frequencies, but ${power.length} powers`);
+  const first = frequency[0] === 0 ? 1 : 0;
+  const cells = n - first;
+  if (cells < 1) throw new RangeError('smooth: no frequency above 0 Hz');
+
+  // edges[i]..edges[i+1] is the cell of frequency[first + i], in ln Hz; sums[i] is the integral up to edges[i]
+  const edges = new Float64Array(cells + 1);
+  const sums = new Float64Array(cells + 1);
+  const ln = (i: number) => Math.log(frequency[first + i]!);
+  for (let i = 1; i < cells; i++) edges[i] = 0.5 * (ln(i - 1) + ln(i));
+  edges[0] = cells > 1 ? 2 * ln(0) - edges[1]! : ln(0) - 1e-6;
+  edges[cells] = cells > 1 ? 2 * ln(cells - 1) - edges[cells - 1]! : ln(0) + 1e-6;
+  for (let i = 0; i < cells; i++) sums[i + 1] = sums[i]! + power[first + i]! * (edges[i + 1]! - edges[i]!);
+
+  const half = Math.LN2 / (2 * fraction);
+  const out = new Float64Array(at.length);
+  let low = 0;
+  let high = 0;
+  for (let j = 0; j < at.length; j++) {
+    const centre = Math.log(at[j]!);
+    const from = Math.min(Math.max(centre - half, edges[0]!), edges[cells]!);
+    const to = Math.min(Math.max(centre + half, edges[0]!), edges[cells]!);
+    while (low < cells - 1 && edges[low + 1]! <= from) low++;
+    if (high < low) high = low;
+    while (high < cells - 1 && edges[high + 1]! <= to) high++;
+    if (!(to > from)) {
+      out[j] = at[j]! > 0 ? power[first + low]! : NaN; // wholly outside: the nearest cell
+    } else if (low === high) {
+      out[j] = power[first + low]!;
+    } else {
+      // summed from the parts, not as a difference of two running sums alone: no loss where power falls by 100 dB
+      let sum = power[first + low]! * (edges[low + 1]! - from) + power[first + high]! * (to - edges[high]!);
+      if (high - low > 256) sum += sums[high]! - sums[low + 1]!;
+      else for (let i = low + 1; i < high; i++) sum += power[first + i]! * (edges[i + 1]! - edges[i]!);
+      out[j] = sum / (to - from);
+    }
+  }
+  return out;
+}
+
+/** `smoothPower` of levels: dB in, dB out, averaged as power. */
+export function smoothLevels(frequency: Float64Array, levels: RealArray, fraction: number): Float64Array {
+  const power = Float64Array.from(levels, (level) => 10 ** (level / 10));
+  return smoothPower(frequency, power, fraction).map((p) => 10 * Math.log10(p));
+}

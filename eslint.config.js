@@ -1,0 +1,49 @@
+import tseslint from 'typescript-eslint';
+import reactHooks from 'eslint-plugin-react-hooks';
+
+/** Arrows point one way: app -> stand-ins -> core; workbenches -> parts, store, rig, workers. */
+const forbid = (...patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });
+const noApp = { group: ['@pebble-hall/app*', '**/app/*'], message: 'Only app may use app.' };
+const noStandIns = { group: ['@pebble-hall/stand-ins*', '**/stand-ins/*'], message: 'core knows no stand-ins.' };
+const noInterface = {
+  group: ['react', 'react-dom', '@mantine/*', 'recharts', 'dexie*', 'astro*', 'comlink', 'zustand*', 'node:*'],
+  message: 'The computation has no interface, no storage and no Node code.',
+};
+const noCoreFiles = { group: ['**/core/src/*', '**/stand-ins/src/*'], message: 'Import the package entry.' };
+
+export default tseslint.config(
+  { ignores: ['**/dist/', '**/.astro/', 'node_modules/', 'app/public/', 'app/src/env.d.ts'] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'prefer-const': 'error',
+    },
+  },
+  { files: ['core/src/**/*.ts'], ignores: ['**/*.test.ts'], rules: forbid(noApp, noStandIns, noInterface) },
+  { files: ['core/src/**/*.test.ts'], rules: forbid(noApp, noStandIns) },
+  { files: ['stand-ins/src/**/*.ts'], rules: forbid(noApp, noInterface, noCoreFiles) },
+  {
+    files: ['app/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { ...reactHooks.configs['recommended-latest'].rules, ...forbid(noCoreFiles) },
+  },
+  {
+    files: ['app/src/{parts,store,rig,workers}/**/*.{ts,tsx}'],
+    rules: forbid(noCoreFiles, { group: ['**/workbenches/**', '**/pages/**'], message: 'Shared parts know no workbench.' }),
+  },
+  {
+    files: ['app/src/{store,rig,workers}/**/*.{ts,tsx}'],
+    rules: forbid(noCoreFiles, {
+      group: ['**/workbenches/**', '**/pages/**', '**/parts/**', '@mantine/*', 'recharts'],
+      message: 'Store, rig and workers know no interface.',
+    }),
+  },
+  {
+    // Files of a workbench lie flat in its folder, so `../x` is always another workbench.
+    files: ['app/src/workbenches/**/*.{ts,tsx}'],
+    rules: forbid(noCoreFiles, { regex: '^\\.\\./(?!\\.\\./)', message: 'Workbenches never import each other.' }),
+  },
+);

@@ -1,0 +1,33 @@
+import { defineConfig } from 'vitest/config';
+
+// The packages are used from their sources here, without a build in between.
+const resolve = { conditions: ['pebble-source', 'import', 'module', 'default'] };
+const ssr = { resolve };
+const unit = (name: string, dir: string) => ({
+  resolve,
+  ssr,
+  test: { name, include: [`${dir}/**/*.test.{ts,tsx}`], environment: 'node', testTimeout: 60_000 },
+});
+
+export default defineConfig({
+  test: {
+    projects: [
+      unit('core', 'core/src'),
+      unit('stand-ins', 'stand-ins/src'),
+      unit('app', 'app/src'),
+      unit('scripts', 'scripts'),
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.e2e.test.ts'],
+          environment: 'node',
+          fileParallelism: false,
+          testTimeout: 240_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+});
