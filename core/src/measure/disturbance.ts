@@ -13,7 +13,7 @@ import {
 
 /** Something in a recording that is neither sweep nor harmonic nor steady noise. */
 export interface Disturbance {
-  /** seconds after the start of the sweep; below 0 when ahead of it */
+  /** when it was loudest, seconds after the start of the sweep; below 0 when ahead of it */
   atS: number;
   durationS: number;
   fromHz: number;
@@ -75,12 +75,12 @@ export function findDisturbances(
   }
 
   const found: Disturbance[] = [];
-  let open: { from: number; to: number; bands: Set<number>; levelDb: number } | null = null;
+  let open: { from: number; to: number; loudest: number; bands: Set<number>; levelDb: number } | null = null;
   const close = () => {
     if (!open) return;
     const list = [...open.bands].sort((a, b) => a - b);
     found.push({
-      atS: (open.from + HOP - timeZero) / rate,
+      atS: (open.loudest + HOP - timeZero) / rate,
       durationS: (open.to - open.from) / rate,
       fromHz: bands[list[0]!]!.from,
       toHz: bands[list.at(-1)!]!.to,
@@ -100,11 +100,14 @@ export function findDisturbances(
       if (open && from - open.to > JOIN_S * rate) close();
       continue;
     }
-    open ??= { from, to: from, bands: new Set(), levelDb: 0 };
+    open ??= { from, to: from, loudest: from, bands: new Set(), levelDb: 0 };
     open.to = from + HOP;
     for (const { b, riseDb } of risen) {
       open.bands.add(b);
-      open.levelDb = Math.max(open.levelDb, riseDb);
+      if (riseDb > open.levelDb) {
+        open.levelDb = riseDb;
+        open.loudest = from;
+      }
     }
   }
   close();

@@ -1,0 +1,37 @@
+import { cosineStep } from '../signal/index.js';
+
+/** Frequency range in which correction acts, Hz. */
+export interface Span {
+  from: number;
+  to: number;
+}
+
+/** The soft ends reach this many octaves inward (less in a span under two octaves). */
+const SOFT_OCTAVES = 1 / 3;
+
+/** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
+export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {
+  if (!(from > 0 && to > from)) throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
+  const [low, high] = [Math.log2(from), Math.log2(to)];
+  const soft = Math.min(SOFT_OCTAVES, (high - low) / 6);
+  return frequency.map((f) => {
+    const x = Math.log2(f);
+    return f > 0 ? cosineStep(x, low, low + soft) * cosineStep(x, high, high - soft) : 0;
+  });
+}
+
+/** Mean over a span, every part of an octave counting alike. `frequency` is log-spaced. NaN when no point lies within. */
+export function meanInSpan(frequency: Float64Array, values: Float64Array, { from, to }: Span): number {
+  let sum = 0;
+  let count = 0;
+  frequency.forEach((f, i) => {
+    if (f < from || f > to || !Number.isFinite(values[i]!)) return;
+    sum += values[i]!;
+    count++;
+  });
+  return sum / count;
+}
+
+/** RMS distance in dB between two curves over a span, every part of an octave counting alike. */
+export const rmsDistance = (frequency: Float64Array, a: Float64Array, b: Float64Array, span: Span): number =>
+  Math.sqrt(meanInSpan(frequency, a.map((v, i) => (v - b[i]!) ** 2), span));
