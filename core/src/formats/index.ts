@@ -1,0 +1,7 @@
+/** Open file formats, read with reasons and written so that other software can read them. */
+export { FormatError } from './formatError.js';
+export { crc32 } from './crc32.js';
+export { readWav, writeWav, type WavSound } from './wav.js';
+export { readResponseText, writeResponseText, type ResponseTable } from './responseText.js';
+export { readCalibrationText, type MicrophoneCalibration } from './calibrationText.js';
+export { bytesOfText, packFiles, textOfBytes, unpackFiles } from './zip.js';

@@ -1,0 +1,95 @@
+import { FormatError } from './formatError.js';
+
+/** A frequency response as text files hold it: Hz ascending, dB, degrees where given. */
+export interface ResponseTable {
+  frequency: Float64Array;
+  levelDb: Float64Array;
+  phaseDeg: Float64Array | null;
+  /** comment lines and headings, in order, without their marks */
+  comments: string[];
+}
+
+const MOST_BYTES = 32e6;
+const NUMBER = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?$/;
+
+/**
+ * Reads columns of frequency, level and optional phase. Columns stand apart by tabs, semicolons, spaces or commas; where
+ * they do by anything but commas, a comma within a number is a decimal comma. Lines that start with anything but a digit,
+ * sign or decimal mark are comments as long as no row has been read; after it, only those marked by * # ; " or // are.
+ * @param fewest rows that must be there
+ * @throws FormatError naming the line
+ */
+export function readResponseText(text: string, fewest = 2): ResponseTable {
+  if (text.length > MOST_BYTES) throw new FormatError('The file is too large for a frequency response.');
+  if (text.includes('\u0000')) throw new FormatError('This is not a text file: it holds binary data.');
+  const comments: string[] = [];
+  const rows: number[][] = [];
+  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
+  lines.forEach((raw, index) => {
+    const line = raw.trim();
+    if (line === '') return;
+    const marked = /^(\*|#|;|"|\/\/|%|!)/.test(line);
+    if (marked || (rows.length === 0 && !/^[+\-.,\d]/.test(line))) {
+      comments.push(line.replace(/^(\*|#|;|"|\/\/|%|!)+\s*/, '').replace(/"$/, ''));
+      return;
+    }
+    const cells = splitRow(line);
+    if (cells.length < 2 || cells.slice(0, 3).some((cell) => !NUMBER.test(cell))) {
+      throw new FormatError(`Line ${index + 1} is not a row of frequency and level: "${line.slice(0, 60)}".`);
+    }
+    const values = cells.slice(0, 3).map((cell) => Number(cell.replace(',', '.')));
+    if (values.some((v) => !Number.isFinite(v))) throw new FormatError(`Line ${index + 1} holds a number out of range.`);
+    const last = rows.at(-1);
+    if (last && values.length !== last.length) {
+      throw new FormatError(`Line ${index + 1} has ${values.length} columns, the lines before it ${last.length}.`);
+    }
+    if (!(values[0]! > 0)) throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} is not above 0 Hz.`);
+    if (last && values[0] === last[0]) throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} Hz stands there twice.`);
+    if (last && values[0]! < last[0]!) {
+      throw new FormatError(`Line ${index + 1}: ${cells[0]} Hz is lower than the line before; frequencies must ascend.`);
+    }
+    rows.push(values);
+  });
+  if (rows.length < fewest) {
+    throw new FormatError(
+      rows.length === 0
+        ? 'No rows of frequency and level were found in the file.'
+        : `Only ${rows.length} ${rows.length === 1 ? 'row' : 'rows'} of frequency and level; at least ${fewest} are needed.`,
+    );
+  }
+  const column = (i: number) => Float64Array.from(rows, (row) => row[i]!);
+  return {
+    frequency: column(0),
+    levelDb: column(1),
+    phaseDeg: rows[0]!.length > 2 ? column(2) : null,
+    comments,
+  };
+}
+
+function splitRow(line: string): string[] {
+  for (const separator of [/\t+/, /;/, /\s+/]) {
+    if (!separator.test(line)) continue;
+    const cells = line.split(separator).map((cell) => cell.trim());
+    // "20, 1.5, -3": commas separate and spaces only decorate
+    if (cells.some((cell) => cell.endsWith(','))) break;
+    return cells.filter((cell, i) => cell !== '' || i < 2);
+  }
+  return line.split(',').map((cell) => cell.trim());
+}
+
+/**
+ * Writes a response as tab-separated text with a heading; numbers with a decimal point.
+ * @param comments lines put ahead, each after "* "
+ */
+export function writeResponseText(
+  { frequency, levelDb, phaseDeg }: Pick<ResponseTable, 'frequency' | 'levelDb' | 'phaseDeg'>,
+  comments: string[] = [],
+): string {
+  const rows = Array.from(frequency, (f, i) => {
+    const cells = [f.toFixed(3), levelDb[i]!.toFixed(3)];
+    if (phaseDeg) cells.push(phaseDeg[i]!.toFixed(2));
+    return cells.join('\t');
+  });
+  const heading = `* Frequency (Hz)\tLevel (dB)${phaseDeg ? '\tPhase (degrees)' : ''}`;
+  return [...comments.map((c) => `* ${c}`), heading, ...rows, ''].join('\n');
+}

@@ -1,0 +1,91 @@
+import { expect, it } from 'vitest';
+import { FormatError, packFiles, unpackFiles } from '../formats/index.js';
+import { arraysOf, checkProject, readProjectFile, writeProjectFile, type Project, type ProjectArray } from './index.js';
+
+const project: Project = {
+  version: 1,
+  id: 'p1',
+  name: 'Saltmarsh Boathouse',
+  place: {
+    name: 'the Net Loft',
+    size: { x: 5.6, y: 4.1, z: 2.6 },
+    temperatureC: 20,
+    seats: [],
+    furniture: [],
+    loudspeakers: [
+      { id: 'left', name: 'Left', model: 'Dunlin 6', role: 'full range', output: 1, position: { x: 1, y: 1, z: 1 }, aimDeg: 0, fitted: true },
+    ],
+    spots: [{ id: 'home', name: 'Home spot', position: { x: 3, y: 2, z: 1.2 }, inAverage: true }],
+  },
+  calibrations: {},
+  rig: { kind: 'simulated', pace: 'quick', microphone: 'Siskin M1', calibrationId: null, levelDbfs: -20, sweepS: 3, noise: null, checks: {} },
+  sweeps: [
+    {
+      id: 's1',
+      stage: 'as found',
+      spotId: 'home',
+      loudspeakerId: 'left',
+      traceId: 't1',
+      takenAt: 1,
+      levelDbfs: -20,
+      calibrationId: null,
+      memory: { letter: 'A', name: 'House', checksum: 7, hasFilters: false },
+      verdict: { state: 'failed', reasons: [{ kind: 'silent', marginDb: -Infinity }], marginDb: -Infinity, band: null },
+      margins: [{ centre: 1000, noiseDb: -80, signalDb: -Infinity, marginDb: -Infinity }],
+      arrivalS: null,
+      distortionDb: -Infinity,
+    },
+  ],
+  correction: { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {} },
+  loads: [{ id: 'l1', letter: 'B', name: 'x', loadedAt: 2, checksum: 3, filters: { left: 'f1' }, spans: {}, sweepIds: ['s1'] }],
+};
+const arrays: ProjectArray[] = [
+  { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },
+  { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples: Float32Array.of(1, 0.25) },
+];
+const file = writeProjectFile(project, arrays);
+const changed = (change: (manifest: Record<string, unknown>) => void) => {
+  const files = unpackFiles(file, { files: 10, bytes: 1e6 });
+  const manifest = JSON.parse(new TextDecoder().decode(files['project.json'])) as Record<string, unknown>;
+  change(manifest);
+  return packFiles({ ...files, 'project.json': new TextEncoder().encode(JSON.stringify(manifest)) });
+};
+
+function damaged() {
+  const files = unpackFiles(file, { files: 10, bytes: 1e6 });
+  const wav = Uint8Array.from(files['traces/t1.wav']!);
+  wav[wav.length - 1]! ^= 1;
+  return packFiles({ ...files, 'traces/t1.wav': wav });
+}
+
+it('comes back whole, levels of nothing included', () => {
+  const back = readProjectFile(file);
+  expect(back.project).toEqual(project);
+  expect(back.arrays).toEqual(arrays);
+  expect([...arraysOf(project)]).toEqual(['t1', 'f1']);
+});
+
+it.each<[string, Uint8Array, RegExp]>([
+  ['a newer version', changed((m) => (m.version = 99)), /newer Pebble Hall \(version 99/],
+  ['another format', changed((m) => (m.format = 'letters')), /not a Pebble Hall project/],
+  ['a broken project', changed((m) => delete (m.project as Record<string, unknown>).place), /"place" is required/],
+  ['a lost array', changed((m) => (m.arrays = [])), /lacks the sound data of t1/],
+  ['a zero outside', changed((m) => ((m.arrays as { zero: number }[])[0]!.zero = 99)), /outside its samples/],
+  ['a cut-off file', file.subarray(0, file.length / 2), /damaged or cut off/],
+  ['a damaged sound', damaged(), /sound data of t1 in the file are damaged/],
+  ['a zip of something else', packFiles({ 'a.txt': Uint8Array.of(1) }), /no project.json/],
+])('refuses %s with its reason', (_, bytes, reason) => {
+  expect(() => readProjectFile(bytes)).toThrow(FormatError);
+  expect(() => readProjectFile(bytes)).toThrow(reason);
+});
+
+it('does not write a project whose data are missing', () => {
+  expect(() => writeProjectFile(project, [])).toThrow(/array t1 is missing/);
+});
+
+it('finds references that lead nowhere and ids that are paths', () => {
+  const sweep = { ...project.sweeps[0]!, spotId: 'nowhere' };
+  expect(checkProject({ ...project, sweeps: [sweep] })).toMatchObject({ problem: expect.stringMatching(/s1 belongs to a spot/) });
+  const path = { ...project.sweeps[0]!, traceId: '../../etc' };
+  expect(checkProject({ ...project, sweeps: [path] })).toMatchObject({ problem: expect.stringMatching(/traceId/) });
+});

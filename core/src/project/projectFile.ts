@@ -1,0 +1,80 @@
+import { bytesOfText, crc32, FormatError, packFiles, readWav, textOfBytes, unpackFiles, writeWav } from '../formats/index.js';
+import { arraysOf, checkProject } from './schema.js';
+import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
+
+const FORMAT = 'pebble-hall project';
+const LIMITS = { files: 25_000, bytes: 2e9 };
+
+interface Manifest {
+  format: string;
+  version: number;
+  project: unknown;
+  /** CRC-32 of the WAV file, as a zip reader need not check its own */
+  arrays: { id: string; kind: 'trace' | 'filter'; zero: number; crc: number }[];
+}
+
+/** Minus infinity (a level of nothing) has no form in JSON; it is written as null by JSON itself and read back here. */
+const LEVEL_KEYS = new Set(['marginDb', 'noiseDb', 'signalDb', 'distortionDb']);
+
+/**
+ * A project as one file: a zip of project.json and a WAV (float 32) for every impulse response and filter.
+ * @throws RangeError when an array that the project refers to is missing
+ */
+export function writeProjectFile(project: Project, arrays: ProjectArray[]): Uint8Array {
+  const byId = new Map(arrays.map((a) => [a.id, a]));
+  const files: Record<string, Uint8Array> = {};
+  const manifest: Manifest = { format: FORMAT, version: PROJECT_VERSION, project, arrays: [] };
+  for (const id of arraysOf(project)) {
+    const array = byId.get(id);
+    if (!array) throw new RangeError(`writeProjectFile: array ${id} is missing`);
+    const wav = writeWav([array.samples], array.rate);
+    manifest.arrays.push({ id, kind: array.kind, zero: array.zero, crc: crc32(wav) });
+    files[pathOf(array)] = wav;
+  }
+  files['project.json'] = bytesOfText(JSON.stringify(manifest, null, 1));
+  return packFiles(files);
+}
+
+/**
+ * Reads a project file.
+ * @throws FormatError with the reason: cut off, damaged, newer, too large, or not a project
+ */
+export function readProjectFile(zip: Uint8Array): { project: Project; arrays: ProjectArray[] } {
+  const files = unpackFiles(zip, LIMITS);
+  const json = files['project.json'];
+  if (!json) throw new FormatError('The file holds no project.json, so it is not a Pebble Hall project.');
+  let manifest: Manifest;
+  try {
+    manifest = JSON.parse(textOfBytes(json), (key, value) =>
+      value === null && LEVEL_KEYS.has(key) ? -Infinity : value,
+    ) as Manifest;
+  } catch {
+    throw new FormatError('The project.json in the file is damaged.');
+  }
+  if (manifest?.format !== FORMAT) throw new FormatError('The file is not a Pebble Hall project.');
+  if (manifest.version > PROJECT_VERSION) {
+    throw new FormatError(
+      `The project was saved by a newer Pebble Hall (version ${manifest.version}; this one reads up to ` +
+        `${PROJECT_VERSION}). Open it there, or update this one.`,
+    );
+  }
+  const checked = checkProject(manifest.project);
+  if ('problem' in checked) throw new FormatError(`The project in the file does not fit together: ${checked.problem}.`);
+  const { project } = checked;
+  const described = new Map((Array.isArray(manifest.arrays) ? manifest.arrays : []).map((a) => [a.id, a]));
+  const arrays = [...arraysOf(project)].map((id): ProjectArray => {
+    const about = described.get(id);
+    const bytes = about && files[pathOf(about)];
+    if (!about || !bytes) throw new FormatError(`The file lacks the sound data of ${id}.`);
+    if (crc32(bytes) !== about.crc) throw new FormatError(`The sound data of ${id} in the file are damaged.`);
+    const { rate, channels } = readWav(bytes);
+    const samples = Float32Array.from(channels[0]!);
+    if (!(Number.isInteger(about.zero) && about.zero >= 0 && about.zero < samples.length)) {
+      throw new FormatError(`Time zero of ${id} lies outside its samples.`);
+    }
+    return { id, kind: about.kind === 'filter' ? 'filter' : 'trace', rate, zero: about.zero, samples };
+  });
+  return { project, arrays };
+}
+
+const pathOf = ({ kind, id }: { kind: string; id: string }) => `${kind === 'filter' ? 'filters' : 'traces'}/${id}.wav`;

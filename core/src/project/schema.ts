@@ -1,0 +1,145 @@
+import Joi from 'joi';
+import { PROJECT_VERSION, type Project } from './types.js';
+
+const id = Joi.string().pattern(/^[a-zA-Z0-9-]{1,64}$/);
+const text = Joi.string().max(200);
+const number = Joi.number().unsafe();
+const time = number.min(0);
+const position = Joi.object({ x: number, y: number, z: number }).options({ presence: 'required' });
+const span = Joi.object({ from: number.greater(0), to: number.greater(Joi.ref('from')) });
+const list = (item: Joi.Schema, most: number) => Joi.array().items(item).max(most);
+const byId = (item: Joi.Schema) => Joi.object().pattern(id, item).max(1000);
+/** JSON has no infinity: a level of nothing is written as null. */
+const level = number.allow(null, -Infinity);
+
+const verdict = Joi.object({
+  state: Joi.valid('good', 'doubtful', 'failed'),
+  reasons: list(Joi.object({ kind: text }).unknown(true), 100),
+  marginDb: level,
+  band: Joi.object({ from: number, to: number }).allow(null),
+});
+
+const sweep = Joi.object({
+  id,
+  stage: Joi.valid('as found', 'verified'),
+  spotId: id,
+  loudspeakerId: id,
+  traceId: id,
+  takenAt: time,
+  levelDbfs: number.max(0),
+  calibrationId: id.allow(null),
+  memory: Joi.object({ letter: Joi.string().max(1), name: text.allow(''), checksum: number, hasFilters: Joi.boolean() }),
+  verdict,
+  margins: list(Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }), 100),
+  arrivalS: number.allow(null),
+  distortionDb: level,
+});
+
+const place = Joi.object({
+  name: text,
+  size: Joi.object({ x: number.greater(0).max(1000), y: number.greater(0).max(1000), z: number.greater(0).max(1000) }),
+  temperatureC: number.min(-40).max(60),
+  seats: list(Joi.object({ id, name: text, position }), 5000),
+  furniture: list(
+    Joi.object({ kind: Joi.valid('sofa', 'chair', 'window', 'rug'), x: number, y: number, width: number, depth: number }),
+    1000,
+  ),
+  loudspeakers: list(
+    Joi.object({
+      id,
+      name: text,
+      model: text,
+      role: Joi.valid('full range', 'subwoofer'),
+      output: number.integer().min(1).max(64),
+      position,
+      aimDeg: number,
+      fitted: Joi.boolean(),
+    }),
+    64,
+  ),
+  spots: list(Joi.object({ id, name: text, position, inAverage: Joi.boolean() }), 1000).min(1),
+});
+
+const rig = Joi.object({
+  kind: Joi.valid('simulated'),
+  pace: Joi.valid('quick', 'real time'),
+  microphone: text,
+  calibrationId: id.allow(null),
+  levelDbfs: number.min(-120).max(0),
+  sweepS: number.min(0.7).max(20),
+  noise: Joi.object({ takenAt: time, bands: list(Joi.object({ centre: number, noiseDb: level }), 100) }).allow(null),
+  checks: byId(
+    Joi.object({
+      takenAt: time,
+      levelDbfs: number,
+      marginDb: level,
+      state: Joi.valid('good', 'doubtful', 'failed'),
+      clipped: Joi.boolean(),
+    }),
+  ),
+});
+
+/** Shape and limits of a project as stored; every field must be there. */
+export const projectSchema = Joi.object({
+  version: Joi.valid(PROJECT_VERSION),
+  id,
+  name: text,
+  place,
+  calibrations: byId(
+    Joi.object({
+      id,
+      name: text,
+      serial: text.allow(null),
+      frequency: list(number.greater(0), 100_000),
+      levelDb: list(number, 100_000),
+    }),
+  ),
+  rig,
+  sweeps: list(sweep, 20_000),
+  correction: Joi.object({
+    handles: list(Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }), 64).min(1),
+    strength: number.min(0).max(1),
+    maxBoostDb: number.min(0).max(24),
+    maxCutDb: number.min(0).max(60),
+    spans: byId(span),
+  }),
+  loads: list(
+    Joi.object({
+      id,
+      letter: Joi.string().pattern(/^[A-F]$/),
+      name: text.allow(''),
+      loadedAt: time,
+      checksum: number,
+      filters: byId(id),
+      spans: byId(span),
+      sweepIds: list(id, 20_000),
+    }),
+    1000,
+  ),
+}).options({ presence: 'required', abortEarly: true, convert: false });
+
+/**
+ * Checks what claims to be a project.
+ * @returns the project, or where and why it is none
+ */
+export function checkProject(value: unknown): { project: Project } | { problem: string } {
+  const { error } = projectSchema.validate(value);
+  if (error) return { problem: error.details[0]?.message ?? error.message };
+  const project = value as Project;
+  const spots = new Set(project.place.spots.map((s) => s.id));
+  const loudspeakers = new Set(project.place.loudspeakers.map((l) => l.id));
+  for (const { id, spotId, loudspeakerId, calibrationId } of project.sweeps) {
+    if (!spots.has(spotId) || !loudspeakers.has(loudspeakerId)) {
+      return { problem: `sweep ${id} belongs to a spot or loudspeaker that is not in the project` };
+    }
+    if (calibrationId !== null && !project.calibrations[calibrationId]) {
+      return { problem: `sweep ${id} names a calibration that is not in the project` };
+    }
+  }
+  return { project };
+}
+
+/** Ids of all arrays that a project refers to. */
+export function arraysOf({ sweeps, loads }: Pick<Project, 'sweeps' | 'loads'>): Set<string> {
+  return new Set([...sweeps.map((s) => s.traceId), ...loads.flatMap((l) => Object.values(l.filters))]);
+}

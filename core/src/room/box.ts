@@ -1,0 +1,37 @@
+import { speedOfSound, type Air } from './air.js';
+import { OCTAVES, type PerOctave } from './octaves.js';
+
+export type Vector = readonly [number, number, number];
+
+/** A box-shaped room with one corner at the origin. */
+export interface BoxRoom {
+  /** metres along x, y, z */
+  size: Vector;
+  /** random-incidence absorption per octave of the walls at x = 0, x = size, y = 0, y = size, floor, ceiling */
+  absorption: readonly [PerOctave, PerOctave, PerOctave, PerOctave, PerOctave, PerOctave];
+  air: Air;
+}
+
+/** Refuses a room that cannot be computed. */
+export function checkBox({ size, absorption }: BoxRoom): void {
+  if (size.some((s) => !(s > 0))) throw new RangeError(`box: sizes must be above 0 m, got ${size.join(' x ')}`);
+  for (const wall of absorption) {
+    if (wall.length !== OCTAVES.length || wall.some((a) => !(a >= 0 && a < 1))) {
+      throw new RangeError(`box: absorption needs ${OCTAVES.length} values of at least 0 and below 1, got ${wall.join(' ')}`);
+    }
+  }
+}
+
+export const volumeOf = ({ size: [x, y, z] }: BoxRoom): number => x * y * z;
+
+/** Reverberation time per octave in seconds after Eyring (1930), without air absorption. */
+export function eyringTime(room: BoxRoom): number[] {
+  const [x, y, z] = room.size;
+  const areas = [y * z, y * z, x * z, x * z, x * y, x * y];
+  const surface = areas.reduce((a, b) => a + b);
+  const c = speedOfSound(room.air.temperatureC);
+  return OCTAVES.map((_, o) => {
+    const mean = areas.reduce((sum, area, w) => sum + area * room.absorption[w]![o]!, 0) / surface;
+    return (24 * Math.LN10 * volumeOf(room)) / (c * -surface * Math.log(1 - mean));
+  });
+}

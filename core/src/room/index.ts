@@ -1,0 +1,14 @@
+/** Rooms as models: air, boxes, image sources, loudspeakers, impulse responses. */
+export { airAbsorption, speedOfSound, type Air } from './air.js';
+export { OCTAVES, octaveShares, type PerOctave } from './octaves.js';
+export { checkBox, eyringTime, volumeOf, type BoxRoom, type Vector } from './box.js';
+export { boxArrivals, visitImages, type ImageArrival } from './imageSources.js';
+export {
+  beamExponent,
+  beamGain,
+  directivityFactor,
+  loudspeakerSections,
+  loudspeakerSpectrum,
+  type LoudspeakerModel,
+} from './loudspeaker.js';
+export { boxImpulse, type BoxImpulseOptions, type Source } from './boxImpulse.js';

@@ -1,0 +1,45 @@
+import { biquadSpectrum, butterworth, gainOfDb, peaking, type Biquad, type HalfSpectrum } from '../signal/index.js';
+
+/** A loudspeaker as a model: a band-pass with the real phase of its filters, a few resonances, a beam that narrows. */
+export interface LoudspeakerModel {
+  name: string;
+  /** corner and order of the fall towards low frequencies (Butterworth) */
+  low: { frequency: number; order: number };
+  /** the same towards high frequencies */
+  high: { frequency: number; order: number };
+  /** what else shapes the response on axis */
+  resonances: { frequency: number; gainDb: number; q: number }[];
+  /** level on axis at 1 m within the band, dB re full scale in for full scale out of the microphone input */
+  levelDb: number;
+  /** the beam at f is ((1 + cos) / 2)^n with n = f / this, at most `narrowest` */
+  beamFrequency: number;
+  narrowest: number;
+  /** second and third order of the drive, y = x + a x^2 + b x^3 */
+  distortion: { second: number; third: number };
+}
+
+/** Sections of a loudspeaker on axis, without its level. */
+export function loudspeakerSections({ low, high, resonances }: LoudspeakerModel, rate: number): Biquad[] {
+  return [
+    ...butterworth('highpass', low.order, low.frequency, rate),
+    ...butterworth('lowpass', high.order, high.frequency, rate),
+    ...resonances.map(({ frequency, gainDb, q }) => peaking(frequency, gainDb, q, rate)),
+  ];
+}
+
+/** Response on axis at 1 m, minimum phase, on the bins of `size` at `rate`. */
+export function loudspeakerSpectrum(model: LoudspeakerModel, size: number, rate: number): HalfSpectrum {
+  const { re, im } = biquadSpectrum(loudspeakerSections(model, rate), size);
+  const gain = gainOfDb(model.levelDb);
+  return { size, re: re.map((v) => v * gain), im: im.map((v) => v * gain) };
+}
+
+/** Exponent of the beam at a frequency. */
+export const beamExponent = ({ beamFrequency, narrowest }: LoudspeakerModel, frequency: number): number =>
+  Math.min(narrowest, frequency / beamFrequency);
+
+/** Amplitude in a direction against that on axis; `cosine` of the angle between the two. */
+export const beamGain = (exponent: number, cosine: number): number => Math.max(0, 0.5 + 0.5 * cosine) ** exponent;
+
+/** Power on axis over the mean over all directions; 2n + 1 for this beam, by integrating over the sphere. */
+export const directivityFactor = (exponent: number): number => 2 * exponent + 1;
