@@ -19,7 +19,7 @@ export interface MagnitudeDesign {
 }
 
 /** Spots that differ by this standard deviation get half the boost. */
-const HALF_TRUST_DB = 5;
+const HALF_TRUST_DB = 8;
 
 /**
  * Correction of an average towards a target. Peaks are brought down to it, as far as the cut limit allows. Dips follow

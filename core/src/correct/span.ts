@@ -7,7 +7,7 @@ export interface Span {
 }
 
 /** The soft ends reach this many octaves inward (less in a span under two octaves). */
-const SOFT_OCTAVES = 1 / 3;
+const SOFT_OCTAVES = 1 / 2;
 
 /** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {

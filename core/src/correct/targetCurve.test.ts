@@ -49,7 +49,7 @@ it('weighs a span softly inside and not at all outside', () => {
   const weight = spanWeight(grid, { from: 100, to: 5000 });
   grid.forEach((f, i) => {
     if (f <= 100 || f >= 5000) expect(weight[i]).toBe(0);
-    if (f > 100 * 2 ** (1 / 3) && f < 5000 / 2 ** (1 / 3)) expect(weight[i]).toBe(1);
+    if (f > 100 * 2 ** (1 / 2) && f < 5000 / 2 ** (1 / 2)) expect(weight[i]).toBe(1);
   });
   expect(() => spanWeight(grid, { from: 100, to: 100 })).toThrow(/from < to/);
 });

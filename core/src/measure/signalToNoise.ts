@@ -38,7 +38,11 @@ export function signalToNoise(recording: RealArray, silence: number, sweep: Swee
   return bands.map(({ centre, from, to }, i) => {
     const noisePower = 10 ** (noise[i]!.noiseDb / 10);
     const dwell = growthS * Math.log(to / from) * rate;
-    const signal = Math.max(0, energy[i]! - noisePower * length) / dwell;
+    // a band of noise of B Hz and T s scatters by 1 / sqrt(B T); only what rises 3 of these above it is signal
+    const bandwidth = to - from;
+    const scatter = Math.sqrt(rate / (bandwidth * length)) + Math.sqrt(rate / (bandwidth * silence));
+    const rises = energy[i]! > noisePower * length * (1 + 3 * scatter);
+    const signal = rises ? (energy[i]! - noisePower * length) / dwell : 0;
     const signalDb = 10 * Math.log10(signal);
     return { centre, noiseDb: noise[i]!.noiseDb, signalDb, marginDb: signalDb - noise[i]!.noiseDb };
   });

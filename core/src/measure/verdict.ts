@@ -23,7 +23,7 @@ export interface Verdict {
 /** The margin to aim for, below which a sweep is doubtful, and below which nothing arrived. */
 export const AIM_DB = 30;
 export const DOUBTFUL_DB = 20;
-export const SILENT_DB = 6;
+export const SILENT_DB = 10;
 
 export interface SweepEvidence {
   margins: BandMargin[];
@@ -47,6 +47,9 @@ export function ownMargin(margins: BandMargin[]): { marginDb: number; band: { fr
   let [low, high] = [top, top];
   while (loud(low - 1) || loud(low - 2)) low--;
   while (loud(high + 1) || loud(high + 2)) high++;
+  // one or two bands may rise by chance; what plays fills at least three
+  const risen = margins.slice(low, high + 1).filter(({ signalDb }) => Number.isFinite(signalDb));
+  if (risen.length < 3) return { marginDb: -Infinity, band: null };
   const own = margins
     .slice(low, high + 1)
     .map(({ marginDb }) => marginDb)

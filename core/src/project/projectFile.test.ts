@@ -37,7 +37,7 @@ const project: Project = {
     },
   ],
   correction: { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {} },
-  loads: [{ id: 'l1', letter: 'B', name: 'x', loadedAt: 2, checksum: 3, filters: { left: 'f1' }, spans: {}, sweepIds: ['s1'] }],
+  loads: [{ id: 'l1', letter: 'B', name: 'x', loadedAt: 2, checksum: 3, filters: { left: 'f1' }, spans: {}, designKey: 'k' }],
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },

@@ -19,6 +19,8 @@ const verdict = Joi.object({
   band: Joi.object({ from: number, to: number }).allow(null),
 });
 
+const margins = list(Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }), 100);
+
 const sweep = Joi.object({
   id,
   stage: Joi.valid('as found', 'verified'),
@@ -30,7 +32,7 @@ const sweep = Joi.object({
   calibrationId: id.allow(null),
   memory: Joi.object({ letter: Joi.string().max(1), name: text.allow(''), checksum: number, hasFilters: Joi.boolean() }),
   verdict,
-  margins: list(Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }), 100),
+  margins,
   arrivalS: number.allow(null),
   distortionDb: level,
 });
@@ -72,9 +74,8 @@ const rig = Joi.object({
     Joi.object({
       takenAt: time,
       levelDbfs: number,
-      marginDb: level,
-      state: Joi.valid('good', 'doubtful', 'failed'),
-      clipped: Joi.boolean(),
+      verdict,
+      margins,
     }),
   ),
 });
@@ -112,7 +113,7 @@ export const projectSchema = Joi.object({
       checksum: number,
       filters: byId(id),
       spans: byId(span),
-      sweepIds: list(id, 20_000),
+      designKey: text,
     }),
     1000,
   ),

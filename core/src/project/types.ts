@@ -78,9 +78,8 @@ export interface NoiseReading {
 export interface LevelCheck {
   takenAt: number;
   levelDbfs: number;
-  marginDb: number;
-  state: 'good' | 'doubtful' | 'failed';
-  clipped: boolean;
+  verdict: Verdict;
+  margins: BandMargin[];
 }
 
 export interface RigSettings {
@@ -142,8 +141,8 @@ export interface MemoryLoad {
   filters: Record<string, string>;
   /** span per loudspeaker at the time */
   spans: Record<string, Span>;
-  /** what each channel was corrected from: the sweeps used */
-  sweepIds: string[];
+  /** what the design rested on, to tell when it has changed since */
+  designKey: string;
 }
 
 export interface Project {

@@ -1,0 +1,20 @@
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+import { defineConfig } from 'astro/config';
+
+// core and stand-ins are used from their sources, so that one build makes everything
+const conditions = ['pebble-source', 'module', 'import', 'default'];
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'standalone' }),
+  integrations: [react()],
+  server: { host: '127.0.0.1', port: 4173 },
+  devToolbar: { enabled: false },
+  vite: {
+    resolve: { conditions: [...conditions, 'browser'] },
+    ssr: { resolve: { conditions }, noExternal: ['@pebble-hall/core', '@pebble-hall/stand-ins'] },
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 900 },
+  },
+});

@@ -1,0 +1,22 @@
+import type { APIRoute } from 'astro';
+import { answer, BadRequest, bodyUpTo, guarded } from '../../../../../server/answers';
+import { deskOf } from '../../../../../server/desks';
+import { CHUNK_BYTES, linkTime } from '../../../../../server/link';
+
+/** Takes one chunk; `?offset=` is its first byte, `?crc=` the CRC-32 of its bytes. */
+export const PUT: APIRoute = ({ params, request, url, cookies }) =>
+  guarded(async () => {
+    const [offset, crc] = ['offset', 'crc'].map((name) => Number(url.searchParams.get(name) ?? NaN));
+    if (!Number.isInteger(offset) || !Number.isInteger(crc)) throw new BadRequest(400, 'A chunk needs offset and crc.');
+    const bytes = await bodyUpTo(request, CHUNK_BYTES);
+    await linkTime(bytes.length);
+    return answer(deskOf(cookies).chunk(params.id ?? '', offset!, bytes, crc!));
+  });
+
+/** Gives a transfer up; the memory stays as it was. */
+export const DELETE: APIRoute = ({ params, cookies }) =>
+  guarded(() => {
+    const desk = deskOf(cookies);
+    desk.abandon(params.id ?? '');
+    return answer(desk.state());
+  });

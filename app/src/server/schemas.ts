@@ -1,0 +1,38 @@
+import { MEMORY_LETTERS, SKERRY, type MemoryLetter, type OutputSettings } from '@pebble-hall/stand-ins/processor';
+import Joi from 'joi';
+
+const crossover = Joi.object({
+  kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
+  order: Joi.when('kind', { is: 'Butterworth', then: Joi.number().integer().min(1).max(8), otherwise: Joi.valid(2, 4, 8) }),
+  frequency: Joi.number().min(10).max(20000),
+}).allow(null);
+
+const output = Joi.object({
+  trimDb: Joi.number().min(-80).max(12),
+  delayMs: Joi.number().min(0).max(500),
+  inverted: Joi.boolean(),
+  muted: Joi.boolean(),
+  highPass: crossover,
+  lowPass: crossover,
+  taps: Joi.number().integer().min(0).max(SKERRY.mostTaps),
+});
+
+export interface TransferRequest {
+  letter: MemoryLetter;
+  name: string;
+  outputs: OutputSettings[];
+  checksum: number;
+}
+
+export const transferSchema: Joi.ObjectSchema<TransferRequest> = Joi.object({
+  letter: Joi.valid(...MEMORY_LETTERS),
+  name: Joi.string().max(40).allow(''),
+  outputs: Joi.array().items(output).length(SKERRY.outputs),
+  checksum: Joi.number().integer().min(0).max(0xffffffff),
+});
+
+export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.object({ letter: Joi.valid(...MEMORY_LETTERS) });
+
+export const faultSchema: Joi.ObjectSchema<{ breakAtShare: number | null }> = Joi.object({
+  breakAtShare: Joi.number().min(0).max(1).allow(null),
+});

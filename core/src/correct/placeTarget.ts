@@ -1,0 +1,26 @@
+import { smoothLevels } from '../signal/index.js';
+import type { Span } from './span.js';
+
+/** This share of the span (in octaves) lies below the target when it is placed by itself. */
+const BELOW = 0.1;
+
+/**
+ * Level at which a target's shape meets a response: a tenth of the span then lies below it and is raised, the rest is
+ * cut. Lower than their mean, because peaks can be cut to the target at every seat, while dips can hardly be filled.
+ * @returns dB to add to the shape
+ * @throws RangeError when no point with a finite level lies within the span
+ */
+export function placeTarget(
+  frequency: Float64Array,
+  averageDb: Float64Array,
+  shapeDb: Float64Array,
+  { from, to }: Span,
+): number {
+  const smooth = smoothLevels(frequency, averageDb, 6);
+  const above = smooth
+    .map((level, i) => level - shapeDb[i]!)
+    .filter((level, i) => frequency[i]! >= from && frequency[i]! <= to && Number.isFinite(level))
+    .sort();
+  if (above.length === 0) throw new RangeError(`placeTarget: no level within ${from} to ${to} Hz`);
+  return above[Math.floor(BELOW * above.length)]!;
+}

@@ -1,0 +1,97 @@
+import { crc32 } from '@pebble-hall/core/formats';
+import { inverseRealFft } from '@pebble-hall/core/signal';
+import { beforeEach, describe, expect, it } from 'vitest';
+import {
+  houseMemory,
+  memoryChecksum,
+  outputSpectrum,
+  packFilters,
+  plainOutput,
+  Processor,
+  ProcessorRefusal,
+  unpackFilters,
+} from './index.js';
+
+let processor: Processor;
+beforeEach(() => {
+  processor = new Processor(houseMemory(), () => 1000);
+});
+
+const filters = Array.from({ length: 12 }, (_, i) => (i < 2 ? Float32Array.of(1, 0.5, -0.25 * (i + 1)) : new Float32Array(0)));
+const outputs = filters.map((f) => ({ ...plainOutput(), taps: f.length }));
+const bytes = packFilters(filters);
+const checksum = memoryChecksum(outputs, bytes);
+
+function send(letter: 'B' | 'C', upTo = bytes.length) {
+  const { id } = processor.begin(letter, 'Evening', outputs, checksum);
+  for (let at = 0; at < upTo; at += 8) {
+    const part = bytes.subarray(at, Math.min(at + 8, upTo));
+    processor.chunk(id, at, part, crc32(part));
+  }
+  return id;
+}
+
+describe('a transfer', () => {
+  it('becomes active when complete, and reads back what was sent', () => {
+    expect(processor.state().active).toBe('A');
+    expect(processor.complete(send('B'))).toMatchObject({ letter: 'B', name: 'Evening', checksum, hasFilters: true });
+    expect(processor.state().active).toBe('B');
+    expect(processor.read('B').filters).toEqual(bytes);
+    expect(unpackFilters(processor.read('B').filters, outputs.map((o) => o.taps))).toEqual(filters);
+  });
+
+  it('changes nothing before that, nor when it breaks', () => {
+    processor.complete(send('B'));
+    const before = processor.state();
+    processor.breakAtShare = 0.5;
+    expect(() => send('B')).toThrow(/link was lost after 16 of 24/);
+    expect(processor.state()).toEqual(before);
+    processor.complete(send('C')); // the link is whole again
+    expect(processor.state().active).toBe('C');
+  });
+
+  it('is refused when it is incomplete, damaged, doubled, out of order or too long', () => {
+    const id = send('B', 16);
+    expect(() => processor.begin('C', 'x', outputs, 0)).toThrow(/under way/);
+    expect(() => processor.chunk(id, 0, bytes.subarray(0, 8), 0)).toThrow(/byte 16 comes next/);
+    expect(() => processor.chunk(id, 16, bytes.subarray(16), 123)).toThrow(/arrived damaged/);
+    expect(() => processor.chunk(id, 16, bytes, crc32(bytes))).toThrow(/past the announced size/);
+    expect(() => processor.complete(id)).toThrow(/Only 16 of 24 bytes/);
+    expect(() => processor.complete(id)).toThrow(ProcessorRefusal);
+    expect(processor.state().memories[1]).toEqual({ letter: 'B', empty: true });
+  });
+
+  it('is refused when the checksum or a tap is wrong', () => {
+    const { id } = processor.begin('B', 'x', outputs, checksum ^ 1);
+    processor.chunk(id, 0, bytes, crc32(bytes));
+    expect(() => processor.complete(id)).toThrow(/checksum/);
+    const broken = packFilters([Float32Array.of(NaN, 1, 1), ...filters.slice(1)]);
+    const next = processor.begin('B', 'x', outputs, memoryChecksum(outputs, broken));
+    processor.chunk(next.id, 0, broken, crc32(broken));
+    expect(() => processor.complete(next.id)).toThrow(/tap 0 of output 1 is NaN/);
+  });
+
+  it('can be abandoned, and others are not mistaken for it', () => {
+    const id = send('B', 8);
+    expect(() => processor.abandon('other')).toThrow(/No such transfer/);
+    processor.abandon(id);
+    processor.complete(send('C'));
+  });
+});
+
+it('recalls a memory that holds something, and no empty one', () => {
+  processor.complete(send('B'));
+  processor.recall('A');
+  expect(processor.state().active).toBe('A');
+  expect(() => processor.recall('F')).toThrow(/empty/);
+  expect(() => processor.read('F')).toThrow(/empty/);
+});
+
+it('sounds as its settings say: gain, polarity, delay and filter', () => {
+  const settings = { ...plainOutput(), trimDb: -6.0206, inverted: true, delayMs: 1, taps: 2 };
+  const impulse = inverseRealFft(outputSpectrum(settings, Float32Array.of(1, 0.5), 4096));
+  const at = (1 + 1.25) * 48; // delay and the processor's own latency
+  expect(impulse[at]).toBeCloseTo(-0.5, 4);
+  expect(impulse[at + 1]).toBeCloseTo(-0.25, 4);
+  outputSpectrum({ ...settings, muted: true }, new Float32Array(0), 64).re.forEach((v) => expect(v).toBeCloseTo(0));
+});

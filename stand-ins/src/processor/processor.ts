@@ -1,0 +1,180 @@
+import { crc32 } from '@pebble-hall/core/formats';
+import {
+  MEMORY_LETTERS,
+  memoryChecksum,
+  packFilters,
+  plainOutput,
+  SKERRY,
+  unpackFilters,
+  type Memory,
+  type MemoryLetter,
+  type OutputSettings,
+} from './settings.js';
+
+/** Why the processor refused; `status` is the HTTP status that says so. */
+export class ProcessorRefusal extends Error {
+  override name = 'ProcessorRefusal';
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** A memory as told to the outside, without its filters' samples. */
+export interface MemorySummary {
+  letter: MemoryLetter;
+  name: string;
+  savedAt: number;
+  checksum: number;
+  hasFilters: boolean;
+  outputs: OutputSettings[];
+}
+
+export interface ProcessorState {
+  model: string;
+  rate: number;
+  mostTaps: number;
+  latencyMs: number;
+  active: MemoryLetter;
+  memories: (MemorySummary | { letter: MemoryLetter; empty: true })[];
+}
+
+interface Transfer {
+  id: string;
+  letter: MemoryLetter;
+  name: string;
+  outputs: OutputSettings[];
+  bytes: Uint8Array;
+  received: number;
+  checksum: number;
+}
+
+/**
+ * The Skerry 12 stand-in. A memory is written by a transfer: announced with its settings, sent in chunks, completed with a
+ * checksum. Only a complete and verified transfer replaces what the memory held; a broken one leaves it as it was.
+ */
+export class Processor {
+  private readonly memories = new Map<MemoryLetter, Memory>();
+  private active: MemoryLetter = 'A';
+  private transfer: Transfer | null = null;
+  private transfers = 0;
+  /** practice fault: the link is lost once this share of a transfer has arrived; then it is whole again */
+  breakAtShare: number | null = null;
+
+  constructor(
+    house: Memory,
+    private readonly now: () => number = Date.now,
+  ) {
+    this.memories.set('A', house);
+  }
+
+  state(): ProcessorState {
+    return {
+      model: SKERRY.model,
+      rate: SKERRY.rate,
+      mostTaps: SKERRY.mostTaps,
+      latencyMs: SKERRY.latencyMs,
+      active: this.active,
+      memories: MEMORY_LETTERS.map((letter) => {
+        const memory = this.memories.get(letter);
+        return memory ? summary(letter, memory) : { letter, empty: true };
+      }),
+    };
+  }
+
+  /** Settings and filters of a memory, for reading back. */
+  read(letter: MemoryLetter): { summary: MemorySummary; filters: Uint8Array } {
+    const memory = this.memories.get(letter);
+    if (!memory) throw new ProcessorRefusal(404, `Memory ${letter} is empty.`);
+    return { summary: summary(letter, memory), filters: packFilters(memory.filters) };
+  }
+
+  recall(letter: MemoryLetter): void {
+    if (!this.memories.has(letter)) throw new ProcessorRefusal(409, `Memory ${letter} is empty and cannot be recalled.`);
+    this.active = letter;
+  }
+
+  /** Announces a transfer; a second one at the same time is refused. */
+  begin(letter: MemoryLetter, name: string, outputs: OutputSettings[], checksum: number): { id: string; bytes: number } {
+    if (this.transfer) {
+      throw new ProcessorRefusal(409, `A transfer into memory ${this.transfer.letter} is under way; wait for it or abandon it.`);
+    }
+    if (outputs.length !== SKERRY.outputs) throw new ProcessorRefusal(400, `Settings for ${SKERRY.outputs} outputs are needed.`);
+    const total = outputs.reduce((sum, o) => sum + o.taps, 0);
+    const id = `t${++this.transfers}-${this.now().toString(36)}`;
+    this.transfer = { id, letter, name, outputs, checksum, bytes: new Uint8Array(4 * total), received: 0 };
+    return { id, bytes: 4 * total };
+  }
+
+  /** Takes the next chunk; `offset` must be where the last one ended, so that none is lost or doubled. */
+  chunk(id: string, offset: number, bytes: Uint8Array, crc: number): { received: number } {
+    const transfer = this.under(id);
+    if (offset !== transfer.received) {
+      throw new ProcessorRefusal(409, `The chunk starts at byte ${offset}; byte ${transfer.received} comes next.`);
+    }
+    if (offset + bytes.length > transfer.bytes.length) throw new ProcessorRefusal(413, 'The chunk reaches past the announced size.');
+    if (crc32(bytes) !== crc) throw new ProcessorRefusal(422, `The chunk at byte ${offset} arrived damaged; send it again.`);
+    transfer.bytes.set(bytes, offset);
+    transfer.received += bytes.length;
+    if (this.breakAtShare !== null && transfer.received >= this.breakAtShare * transfer.bytes.length) {
+      this.breakAtShare = null;
+      this.transfer = null;
+      throw new ProcessorRefusal(503, `The link was lost after ${transfer.received} of ${transfer.bytes.length} bytes.`);
+    }
+    return { received: transfer.received };
+  }
+
+  /** Verifies and, only then, replaces the memory and makes it the active one. */
+  complete(id: string): MemorySummary {
+    const transfer = this.under(id);
+    this.transfer = null;
+    if (transfer.received !== transfer.bytes.length) {
+      throw new ProcessorRefusal(409, `Only ${transfer.received} of ${transfer.bytes.length} bytes have arrived.`);
+    }
+    if (memoryChecksum(transfer.outputs, transfer.bytes) !== transfer.checksum) {
+      throw new ProcessorRefusal(422, 'The checksum over settings and filters does not agree.');
+    }
+    let filters: Float32Array[];
+    try {
+      filters = unpackFilters(transfer.bytes, transfer.outputs.map((o) => o.taps));
+    } catch (error) {
+      throw new ProcessorRefusal(422, (error as Error).message);
+    }
+    const memory = { name: transfer.name, outputs: transfer.outputs, filters, savedAt: this.now() };
+    this.memories.set(transfer.letter, memory);
+    this.active = transfer.letter;
+    return summary(transfer.letter, memory);
+  }
+
+  abandon(id: string): void {
+    this.under(id);
+    this.transfer = null;
+  }
+
+  private under(id: string): Transfer {
+    if (this.transfer?.id !== id) throw new ProcessorRefusal(404, 'No such transfer is under way; begin it again.');
+    return this.transfer;
+  }
+}
+
+function summary(letter: MemoryLetter, { name, savedAt, outputs, filters }: Memory): MemorySummary {
+  return {
+    letter,
+    name,
+    savedAt,
+    outputs,
+    checksum: memoryChecksum(outputs, packFilters(filters)),
+    hasFilters: filters.some((f) => f.length > 0),
+  };
+}
+
+/** What the Skerry 12 of the Net Loft holds in memory A when it is switched on: subwoofers low-passed, nothing else. */
+export function houseMemory(): Memory {
+  const outputs = Array.from({ length: SKERRY.outputs }, (_, i) => ({
+    ...plainOutput(),
+    lowPass: i === 5 || i === 6 ? { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 110 } : null,
+  }));
+  return { name: 'House', outputs, filters: outputs.map(() => new Float32Array(0)), savedAt: 0 };
+}

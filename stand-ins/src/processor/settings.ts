@@ -1,0 +1,115 @@
+import { crc32, bytesOfText } from '@pebble-hall/core/formats';
+import {
+  biquadSpectrum,
+  butterworth,
+  delaySpectrum,
+  gainOfDb,
+  linkwitzRiley,
+  multiplySpectra,
+  realFft,
+  type Biquad,
+  type HalfSpectrum,
+} from '@pebble-hall/core/signal';
+
+/** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
+export const SKERRY = { model: 'Skerry 12', outputs: 12, rate: 48000, mostTaps: 8192, latencyMs: 1.25 } as const;
+
+export const MEMORY_LETTERS = ['A', 'B', 'C', 'D', 'E', 'F'] as const;
+export type MemoryLetter = (typeof MEMORY_LETTERS)[number];
+
+export interface CrossoverFilter {
+  kind: 'Butterworth' | 'Linkwitz-Riley';
+  order: number;
+  frequency: number;
+}
+
+/** What one output does, its FIR apart. */
+export interface OutputSettings {
+  trimDb: number;
+  delayMs: number;
+  inverted: boolean;
+  muted: boolean;
+  highPass: CrossoverFilter | null;
+  lowPass: CrossoverFilter | null;
+  /** taps of its FIR; 0 for none */
+  taps: number;
+}
+
+export interface Memory {
+  name: string;
+  outputs: OutputSettings[];
+  /** one per output; empty where there is none */
+  filters: Float32Array[];
+  savedAt: number;
+}
+
+export const plainOutput = (): OutputSettings => ({
+  trimDb: 0,
+  delayMs: 0,
+  inverted: false,
+  muted: false,
+  highPass: null,
+  lowPass: null,
+  taps: 0,
+});
+
+/** All filters of a memory in output order as little-endian float 32, as they go over the wire. */
+export function packFilters(filters: Float32Array[]): Uint8Array {
+  const total = filters.reduce((sum, f) => sum + f.length, 0);
+  const bytes = new Uint8Array(4 * total);
+  const view = new DataView(bytes.buffer);
+  let at = 0;
+  for (const filter of filters) for (const v of filter) view.setFloat32((at += 4) - 4, v, true);
+  return bytes;
+}
+
+/**
+ * Undoes `packFilters`.
+ * @throws RangeError when the bytes do not fit the taps, or a tap is not a finite number of sane size
+ */
+export function unpackFilters(bytes: Uint8Array, taps: number[]): Float32Array[] {
+  const total = taps.reduce((a, b) => a + b, 0);
+  if (bytes.length !== 4 * total) throw new RangeError(`filters: ${bytes.length} bytes for ${total} taps`);
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  return taps.map((count, output) =>
+    Float32Array.from({ length: count }, (_, i) => {
+      const value = view.getFloat32((at += 4) - 4, true);
+      if (!(Math.abs(value) <= 64)) throw new RangeError(`filters: tap ${i} of output ${output + 1} is ${value}`);
+      return value;
+    }),
+  );
+}
+
+/** CRC-32 over the settings, as JSON in fixed order, and the filters. */
+export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Array): number {
+  const canonical = outputs.map((o) => [
+    o.trimDb,
+    o.delayMs,
+    o.inverted,
+    o.muted,
+    o.highPass && [o.highPass.kind, o.highPass.order, o.highPass.frequency],
+    o.lowPass && [o.lowPass.kind, o.lowPass.order, o.lowPass.frequency],
+    o.taps,
+  ]);
+  return crc32(filterBytes, crc32(bytesOfText(JSON.stringify(canonical))));
+}
+
+function crossoverSections(kind: 'lowpass' | 'highpass', filter: CrossoverFilter | null): Biquad[] {
+  if (!filter) return [];
+  const make = filter.kind === 'Butterworth' ? butterworth : linkwitzRiley;
+  return make(kind, filter.order, filter.frequency, SKERRY.rate);
+}
+
+/** Response of one output, its own latency included, on the bins of `size` at 48 kHz. */
+export function outputSpectrum(settings: OutputSettings, filter: Float32Array, size: number): HalfSpectrum {
+  const sections = [...crossoverSections('highpass', settings.highPass), ...crossoverSections('lowpass', settings.lowPass)];
+  let spectrum = biquadSpectrum(sections, size);
+  if (filter.length > 0) spectrum = multiplySpectra(spectrum, realFft(filter, size));
+  const gain = settings.muted ? 0 : gainOfDb(settings.trimDb) * (settings.inverted ? -1 : 1);
+  for (let k = 0; k < spectrum.re.length; k++) {
+    spectrum.re[k]! *= gain;
+    spectrum.im[k]! *= gain;
+  }
+  return delaySpectrum(spectrum, ((settings.delayMs + SKERRY.latencyMs) / 1000) * SKERRY.rate);
+}

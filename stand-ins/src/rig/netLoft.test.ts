@@ -1,0 +1,135 @@
+import { averageSpots, predictImpulse, predictPower } from '@pebble-hall/core/correct';
+import { powerOnGrid } from '@pebble-hall/core/measure';
+import { speedOfSound } from '@pebble-hall/core/room';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { NET_LOFT_LOUDSPEAKERS } from '../net-loft/index.js';
+import { SimulatedRoom } from './index.js';
+import { design, grid, homeSpot, leftOut, levels, measure, shapeDistance, spots, withFilter } from './measureForTest.js';
+
+const room = new SimulatedRoom(2);
+const outputs = [1, 4, 6];
+const found = new Map<number, { all: ReturnType<typeof measure>[]; out: ReturnType<typeof measure>[] }>();
+
+beforeAll(() => {
+  for (const output of outputs) {
+    found.set(output, {
+      all: spots.map((spot) => measure(room, output, spot)),
+      out: leftOut.map((spot) => measure(room, output, spot)),
+    });
+  }
+}, 300_000);
+
+describe.each(outputs)('output %i in the Net Loft', (output) => {
+  it('gives good sweeps whose direct sound arrives when distance and processor say', () => {
+    const { all } = found.get(output)!;
+    all.forEach(({ verdict, arrival }, i) => {
+      expect(verdict).toMatchObject({ state: 'good', reasons: [] });
+      if (output > 5) return; // a subwoofer's onset is as soft as its band is low
+      const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output)!.position;
+      const distance = Math.hypot(...spots[i]!.map((v, a) => v - place[a]!));
+      expect(Math.abs(arrival!.onsetS - distance / speedOfSound(20) - 0.00125)).toBeLessThan(0.0003);
+    });
+  });
+
+  it.each([
+    [3, 0.3],
+    [11, 0.3],
+  ])('corrected from %i spots, comes nearer to the target at spots left out, by more than %f', (n, least) => {
+    const { all, out } = found.get(output)!;
+    const d = design(all.slice(0, n).map((a) => powerOnGrid(a.impulse, grid)));
+    out.forEach(({ impulse }) => {
+      const power = powerOnGrid(impulse, grid);
+      const [before, after] = [power, predictPower(power, d.firDb)].map((p) => shapeDistance(p, d.target, d.span));
+      expect(1 - after! / before!).toBeGreaterThan(least);
+    });
+    expect(Math.max(...d.firDb)).toBeLessThan(6.1);
+    grid.forEach((f, i) => {
+      if (f < d.span.from || f > d.span.to) expect(Math.abs(d.firDb[i]!)).toBeLessThan(0.1);
+    });
+  });
+
+  it('measures after loading what was predicted, within 0.5 dB of 1/6 octave', () => {
+    const { all } = found.get(output)!;
+    const d = design(all.slice(0, 3).map((a) => powerOnGrid(a.impulse, grid)));
+    const predicted = levels(powerOnGrid(predictImpulse(all[0]!.impulse, d.fir), grid));
+    const verified = levels(powerOnGrid(measure(room, output, homeSpot, withFilter(output, d.fir)).impulse, grid));
+    grid.forEach((f, i) => {
+      if (f >= d.span.from && f <= d.span.to) expect(Math.abs(verified[i]! - predicted[i]!)).toBeLessThan(0.5);
+    });
+  });
+});
+
+it('falls by more than 40 % on the mean of the channels with eleven spots', () => {
+  const falls = outputs.flatMap((output) => {
+    const { all, out } = found.get(output)!;
+    const d = design(all.map((a) => powerOnGrid(a.impulse, grid)));
+    return out.map(({ impulse }) => {
+      const power = powerOnGrid(impulse, grid);
+      return 1 - shapeDistance(predictPower(power, d.firDb), d.target, d.span) / shapeDistance(power, d.target, d.span);
+    });
+  });
+  expect(falls.reduce((a, b) => a + b) / falls.length).toBeGreaterThan(0.4);
+});
+
+it('repeats with its seed and take, and differs in noise from take to take only', () => {
+  const again = new SimulatedRoom(2);
+  const request = {
+    signals: [],
+    lengthFrames: 4800,
+    microphone: homeSpot,
+    outputs: [],
+    filters: [],
+    faults: { doorSlam: false, silentOutputs: [], reversedOutputs: [], hotInput: false },
+    take: 5,
+  };
+  expect(again.record(request)).toEqual(room.record(request));
+  expect(again.record({ ...request, take: 6 })).not.toEqual(room.record(request));
+});
+
+describe('practice faults', () => {
+  const faults = { doorSlam: false, silentOutputs: [], reversedOutputs: [], hotInput: false };
+
+  it('a slammed door makes the sweep doubtful and is named', () => {
+    const { verdict } = measure(room, 1, homeSpot, undefined, { ...faults, doorSlam: true });
+    expect(verdict.state).toBe('doubtful');
+    expect(verdict.reasons[0]!.kind).toBe('disturbed');
+  });
+
+  it('a silent output fails as silent, a hot input as clipped', () => {
+    expect(measure(room, 1, homeSpot, undefined, { ...faults, silentOutputs: [1] }).verdict).toMatchObject({
+      state: 'failed',
+      reasons: [{ kind: 'silent' }],
+    });
+    const { verdict } = measure(room, 1, homeSpot, undefined, { ...faults, hotInput: true });
+    expect(verdict.state).toBe('failed');
+    expect(verdict.reasons.map((r) => r.kind)).toContain('clipped');
+  });
+
+  it('reversed polarity turns the response over', () => {
+    const { impulse } = measure(room, 1, homeSpot, undefined, { ...faults, reversedOutputs: [1] });
+    const normal = found.get(1)!.all[0]!.impulse;
+    let product = 0;
+    impulse.samples.forEach((v, i) => (product += v * normal.samples[i]!));
+    expect(product).toBeLessThan(0);
+  });
+});
+
+it('hears trims, delays, polarity and muting of the processor', () => {
+  const plain = found.get(1)!.all[0]!;
+  const memory = withFilter(1, new Float32Array(0));
+  memory.outputs[0] = { ...memory.outputs[0]!, trimDb: -6, delayMs: 2.5 };
+  const changed = measure(room, 1, homeSpot, memory);
+  expect(changed.arrival!.peakS - plain.arrival!.peakS).toBeCloseTo(0.0025, 5);
+  expect(20 * Math.log10(changed.arrival!.peak / plain.arrival!.peak)).toBeCloseTo(-6, 1);
+  memory.outputs[0] = { ...memory.outputs[0]!, muted: true };
+  expect(measure(room, 1, homeSpot, memory).verdict.reasons[0]!.kind).toBe('silent');
+});
+
+it('shows a seat range that is wider than the average suggests', () => {
+  const powers = found.get(1)!.all.map((a) => powerOnGrid(a.impulse, grid));
+  const { lowDb, averageDb, highDb } = averageSpots(grid, powers);
+  grid.forEach((_, i) => {
+    expect(lowDb[i]).toBeLessThanOrEqual(averageDb[i]!);
+    expect(highDb[i]).toBeGreaterThanOrEqual(averageDb[i]!);
+  });
+});
