@@ -15,7 +15,7 @@ export default defineConfig({
       unit('core', 'core/src'),
       unit('stand-ins', 'stand-ins/src'),
       unit('app', 'app/src'),
-      unit('scripts', 'scripts'),
+      unit('demo', 'demo'),
       {
         resolve,
         ssr,

@@ -7,3 +7,11 @@ export { designMagnitude, type CorrectionLimits, type MagnitudeDesign } from './
 export { leftAlone, type LeftAlone } from './leftAlone.js';
 export { minimumPhaseFir } from './minimumPhaseFir.js';
 export { firLevelDb, largestGainDb, predictImpulse, predictPower } from './predict.js';
+export {
+  designChannel,
+  exactChannel,
+  shapeDistance,
+  type ChannelDesign,
+  type ChannelRequest,
+  type ExactChannel,
+} from './designChannel.js';

@@ -1,5 +1,5 @@
-import { averageSpots, designMagnitude, firLevelDb, meanInSpan, minimumPhaseFir, placeTarget, rmsDistance, targetCurve, type Span } from '@pebble-hall/core/correct';
-import { analyseSweep, usableBand, type AnalysedSweep } from '@pebble-hall/core/measure';
+import { designChannel, exactChannel, shapeDistance, type Span } from '@pebble-hall/core/correct';
+import { analyseSweep, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type { Vector } from '@pebble-hall/core/room';
 import { dbOfPower, exponentialSweep, logGrid, smoothPower } from '@pebble-hall/core/signal';
 import { houseMemory, plainOutput, type Memory } from '../processor/index.js';
@@ -34,31 +34,29 @@ export function measure(room: SimulatedRoom, output: number, microphone: Vector,
 export const levels = (power: Float64Array, fraction = 6) => smoothPower(grid, power, fraction).map(dbOfPower);
 
 /** The whole way from powers at spots to a filter, as the application goes it. */
-export function design(powers: Float64Array[], settings = { strength: 1, maxBoostDb: 6, maxCutDb: 15 }) {
-  const average = averageSpots(grid, powers);
-  const span = usableBand(grid, average.averageDb)!;
-  const shape = targetCurve(
-    [
+export function design(powers: Float64Array[]) {
+  const request = {
+    id: 'x',
+    spots: powers.map((_, i) => String(i)),
+    leftOut: [],
+    handles: [
       { frequency: 25, levelDb: 3 },
       { frequency: 100, levelDb: 2 },
       { frequency: 1000, levelDb: 0 },
       { frequency: 10000, levelDb: -2.5 },
     ],
-    grid,
-  );
-  const offset = placeTarget(grid, average.averageDb, shape, span);
-  const target = shape.map((v) => v + offset);
-  const magnitude = designMagnitude(grid, average.averageDb, average.spreadDb, target, { span, ...settings });
-  const fir = minimumPhaseFir(grid, magnitude.gainDb, 8192, 48000);
-  return { average, span, target, magnitude, fir, firDb: firLevelDb(fir, 48000, grid) };
+    strength: 1,
+    maxBoostDb: 6,
+    maxCutDb: 15,
+    span: null,
+  };
+  const designed = designChannel(grid, request, (key) => powers[Number(key)]!);
+  return { ...designed, ...exactChannel(grid, designed, 8192, 48000) };
 }
 
-/** RMS distance of a spot to the target's shape, 1/6 octave, levels matched over the span. */
-export function shapeDistance(power: Float64Array, target: Float64Array, span: Span): number {
-  const off = levels(power).map((v, i) => v - target[i]!);
-  const mean = meanInSpan(grid, off, span);
-  return rmsDistance(grid, off.map((v) => v - mean), off.map(() => 0), span);
-}
+/** RMS distance of a spot to the target's shape over the span. */
+export const distanceOf = (power: Float64Array, { targetDb, span }: { targetDb: Float64Array; span: Span }): number =>
+  shapeDistance(grid, power.map(dbOfPower), targetDb, span);
 
 export function withFilter(output: number, fir: Float32Array): Memory {
   const memory = houseMemory();

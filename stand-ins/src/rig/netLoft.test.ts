@@ -4,7 +4,7 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { NET_LOFT_LOUDSPEAKERS } from '../net-loft/index.js';
 import { SimulatedRoom } from './index.js';
-import { design, grid, homeSpot, leftOut, levels, measure, shapeDistance, spots, withFilter } from './measureForTest.js';
+import { design, distanceOf, grid, homeSpot, leftOut, levels, measure, spots, withFilter } from './measureForTest.js';
 
 const room = new SimulatedRoom(2);
 const outputs = [1, 4, 6];
@@ -39,7 +39,7 @@ describe.each(outputs)('output %i in the Net Loft', (output) => {
     const d = design(all.slice(0, n).map((a) => powerOnGrid(a.impulse, grid)));
     out.forEach(({ impulse }) => {
       const power = powerOnGrid(impulse, grid);
-      const [before, after] = [power, predictPower(power, d.firDb)].map((p) => shapeDistance(p, d.target, d.span));
+      const [before, after] = [power, predictPower(power, d.firDb)].map((p) => distanceOf(p, d));
       expect(1 - after! / before!).toBeGreaterThan(least);
     });
     expect(Math.max(...d.firDb)).toBeLessThan(6.1);
@@ -65,7 +65,7 @@ it('falls by more than 40 % on the mean of the channels with eleven spots', () =
     const d = design(all.map((a) => powerOnGrid(a.impulse, grid)));
     return out.map(({ impulse }) => {
       const power = powerOnGrid(impulse, grid);
-      return 1 - shapeDistance(predictPower(power, d.firDb), d.target, d.span) / shapeDistance(power, d.target, d.span);
+      return 1 - distanceOf(predictPower(power, d.firDb), d) / distanceOf(power, d);
     });
   });
   expect(falls.reduce((a, b) => a + b) / falls.length).toBeGreaterThan(0.4);

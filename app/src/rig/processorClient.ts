@@ -1,0 +1,117 @@
+import { crc32 } from '@pebble-hall/core/formats';
+import {
+  memoryChecksum,
+  packFilters,
+  unpackFilters,
+  type MemoryLetter,
+  type MemorySummary,
+  type OutputSettings,
+  type ProcessorState,
+} from '@pebble-hall/stand-ins/processor';
+import { abortError } from './AudioRig';
+
+/** The processor refused or could not be reached; the message is for the user. */
+export class ProcessorError extends Error {
+  override name = 'ProcessorError';
+}
+
+async function call(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/processor${path}`, init);
+  } catch (error) {
+    if (init?.signal?.aborted) throw abortError();
+    void error;
+    throw new ProcessorError('The processor cannot be reached. Check that the server is running, then try again.');
+  }
+  if (response.ok) return response;
+  const told = (await response.json().catch(() => null)) as { problem?: string } | null;
+  throw new ProcessorError(told?.problem ?? `The processor answered ${response.status}.`);
+}
+
+const post = (path: string, body?: unknown, signal?: AbortSignal) =>
+  call(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body ?? {}),
+    signal: signal ?? null,
+  });
+
+export const readProcessor = async (): Promise<ProcessorState> => (await call('/')).json() as Promise<ProcessorState>;
+
+export interface MemoryContents extends MemorySummary {
+  filters: Float32Array[];
+}
+
+/** Reads a memory back, filters and all. */
+export async function readMemory(letter: MemoryLetter): Promise<MemoryContents> {
+  const summary = (await (await call(`/memories/${letter}`)).json()) as MemorySummary;
+  const bytes = new Uint8Array(await (await call(`/memories/${letter}?part=filters`)).arrayBuffer());
+  return { ...summary, filters: unpackFilters(bytes, summary.outputs.map((o) => o.taps)) };
+}
+
+export interface ActiveOutputs {
+  outputs: OutputSettings[];
+  filters: Float32Array[];
+}
+
+let last: { key: string; active: ActiveOutputs } | undefined;
+
+/** Settings and filters that are active now; read again only when their checksum has changed. */
+export async function readActiveOutputs(): Promise<ActiveOutputs> {
+  const state = await readProcessor();
+  const summary = activeMemory(state);
+  const key = `${summary.letter} ${summary.checksum}`;
+  if (last?.key !== key) {
+    const { outputs, filters } = await readMemory(summary.letter);
+    last = { key, active: { outputs, filters } };
+  }
+  return last.active;
+}
+
+/** Summary of the active memory, which is never empty. */
+export function activeMemory(state: ProcessorState): MemorySummary {
+  const found = state.memories.find((m) => m.letter === state.active);
+  if (!found || 'empty' in found) throw new ProcessorError('The processor has no active memory.');
+  return found;
+}
+
+export const recallMemory = async (letter: MemoryLetter): Promise<ProcessorState> =>
+  (await post('/recall', { letter })).json() as Promise<ProcessorState>;
+
+export const setBreakAt = (breakAtShare: number | null): Promise<Response> => post('/faults', { breakAtShare });
+
+export interface LoadRequest {
+  letter: MemoryLetter;
+  name: string;
+  outputs: OutputSettings[];
+  filters: Float32Array[];
+}
+
+/**
+ * Loads a memory: announces, sends chunks with a checksum each, completes with one over everything. When it is cancelled
+ * or breaks, the memory keeps what it held.
+ */
+export async function loadMemory(
+  { letter, name, outputs, filters }: LoadRequest,
+  onProgress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<MemorySummary> {
+  const bytes = packFilters(filters);
+  const checksum = memoryChecksum(outputs, bytes);
+  const begun = (await (await post('/transfers', { letter, name, outputs, checksum }, signal)).json()) as {
+    id: string;
+    chunkBytes: number;
+  };
+  try {
+    for (let offset = 0; offset < bytes.length; offset += begun.chunkBytes) {
+      const part = bytes.slice(offset, offset + begun.chunkBytes);
+      await call(`/transfers/${begun.id}?offset=${offset}&crc=${crc32(part)}`, { method: 'PUT', body: part, signal: signal ?? null });
+      onProgress((offset + part.length) / bytes.length);
+    }
+    return (await (await post(`/transfers/${begun.id}/complete`, undefined, signal)).json()) as MemorySummary;
+  } catch (error) {
+    await call(`/transfers/${begun.id}`, { method: 'DELETE' }).catch(() => {}); // may be gone already
+    throw error;
+  }
+}

@@ -1,0 +1,39 @@
+import type { Project, ProjectArray } from '@pebble-hall/core/project';
+import Dexie, { type EntityTable, type Table } from 'dexie';
+
+export interface ProjectRow {
+  id: string;
+  project: Project;
+  /** sequence number of the last change that is applied */
+  at: number;
+  openedAt: number;
+}
+
+/** One change: the project before and after it. Arrays are never changed, so references suffice. */
+export interface ChangeRow {
+  projectId: string;
+  seq: number;
+  label: string;
+  before: Project;
+  after: Project;
+}
+
+export type ArrayRow = ProjectArray & { projectId: string };
+
+/** Version of the stored shape; Dexie keeps data of newer versions from being opened, and we say so. */
+export const DATABASE_VERSION = 1;
+
+export class PebbleDatabase extends Dexie {
+  projects!: EntityTable<ProjectRow, 'id'>;
+  changes!: Table<ChangeRow, [string, number]>;
+  arrays!: EntityTable<ArrayRow, 'id'>;
+
+  constructor(name = 'pebble-hall') {
+    super(name);
+    this.version(DATABASE_VERSION).stores({
+      projects: 'id, openedAt',
+      changes: '[projectId+seq]',
+      arrays: 'id, projectId',
+    });
+  }
+}

@@ -1,0 +1,6 @@
+/** What the browser keeps: projects, their changes, their arrays. */
+export { currentProjectId, openDemo, repository, setCurrentProject } from './store';
+export { useProject, type OpenProject } from './useProject';
+export { sentenceOf, storageProblem } from './storageProblem';
+export { ProjectRepository } from './projectRepository';
+export { PebbleDatabase } from './database';

@@ -1,0 +1,128 @@
+import { arraysOf, readProjectFile, writeProjectFile, type Project, type ProjectArray } from '@pebble-hall/core/project';
+import Dexie from 'dexie';
+import type { ChangeRow, PebbleDatabase } from './database';
+
+/** So many changes can be undone. */
+const UNDO_STEPS = 100;
+
+/**
+ * Projects in the browser's database. Every change is a function from the stored project to the next one and runs in a
+ * transaction, so two tabs never overwrite each other; the change is kept for undo, across reloads.
+ */
+export class ProjectRepository {
+  constructor(readonly database: PebbleDatabase) {}
+
+  async open(id: string): Promise<Project | undefined> {
+    return (await this.database.projects.get(id))?.project;
+  }
+
+  /** The project opened last, if there is any. */
+  async newest(): Promise<string | undefined> {
+    return (await this.database.projects.orderBy('openedAt').last())?.id;
+  }
+
+  async list(): Promise<{ id: string; name: string; place: string; openedAt: number }[]> {
+    const rows = await this.database.projects.orderBy('openedAt').reverse().toArray();
+    return rows.map(({ id, project, openedAt }) => ({ id, name: project.name, place: project.place.name, openedAt }));
+  }
+
+  async touch(id: string): Promise<void> {
+    await this.database.projects.update(id, { openedAt: Date.now() });
+  }
+
+  /**
+   * Applies a change and stores it, together with arrays that it brings along: all or nothing.
+   * @param change gets the project as stored and returns the next one; the one it gets must not be altered
+   * @throws what the database throws, a full disk among it; then nothing is changed
+   */
+  async change(id: string, label: string, change: (project: Project) => Project, arrays: ProjectArray[] = []): Promise<void> {
+    const { database } = this;
+    await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
+      const row = await database.projects.get(id);
+      if (!row) throw new Error('The project is no longer in this browser.');
+      const after = change(row.project);
+      if (after === row.project && arrays.length === 0) return;
+      await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
+      await this.changesOf(id, row.at + 1).delete(); // what was undone is gone once something new is done
+      const seq = row.at + 1;
+      await database.changes.put({ projectId: id, seq, label, before: row.project, after });
+      await database.projects.put({ ...row, project: after, at: seq });
+      if (seq > UNDO_STEPS) {
+        await database.changes.where('[projectId+seq]').between([id, Dexie.minKey], [id, seq - UNDO_STEPS], true, true).delete();
+      }
+    });
+  }
+
+  /** Labels of what can be undone and redone, null where nothing can. */
+  async steps(id: string): Promise<{ undo: string | null; redo: string | null }> {
+    const row = await this.database.projects.get(id);
+    if (!row) return { undo: null, redo: null };
+    const [back, forth] = await Promise.all([
+      this.database.changes.get([id, row.at]),
+      this.database.changes.get([id, row.at + 1]),
+    ]);
+    return { undo: back?.label ?? null, redo: forth?.label ?? null };
+  }
+
+  undo = (id: string): Promise<string | null> => this.step(id, 'back');
+  redo = (id: string): Promise<string | null> => this.step(id, 'forth');
+
+  private async step(id: string, way: 'back' | 'forth'): Promise<string | null> {
+    const { database } = this;
+    return database.transaction('rw', database.projects, database.changes, async () => {
+      const row = await database.projects.get(id);
+      if (!row) return null;
+      const found: ChangeRow | undefined = await database.changes.get([id, way === 'back' ? row.at : row.at + 1]);
+      if (!found) return null;
+      const project = way === 'back' ? found.before : found.after;
+      await database.projects.put({ ...row, project, at: way === 'back' ? row.at - 1 : row.at + 1 });
+      return found.label;
+    });
+  }
+
+  private changesOf(id: string, from: number) {
+    return this.database.changes.where('[projectId+seq]').between([id, from], [id, Dexie.maxKey], true, true);
+  }
+
+  async array(id: string): Promise<ProjectArray | undefined> {
+    return this.database.arrays.get(id);
+  }
+
+  /** The project with everything that it refers to as one file. */
+  async exportFile(id: string): Promise<{ bytes: Uint8Array; project: Project }> {
+    const project = await this.open(id);
+    if (!project) throw new Error('The project is no longer in this browser.');
+    const wanted = [...arraysOf(project)];
+    const rows = await this.database.arrays.bulkGet(wanted);
+    const arrays = rows.filter((row) => row !== undefined);
+    return { bytes: writeProjectFile(project, arrays), project };
+  }
+
+  /**
+   * Takes in a project file beside what is there; its arrays and itself get new ids where theirs are taken.
+   * @returns id of the new project
+   * @throws FormatError when the file is not right; nothing is stored then
+   */
+  async importFile(bytes: Uint8Array): Promise<string> {
+    const { project, arrays } = readProjectFile(bytes);
+    const { database } = this;
+    const taken = (await database.projects.get(project.id)) !== undefined;
+    const id = taken ? crypto.randomUUID() : project.id;
+    const rename = taken ? new Map(arrays.map((a) => [a.id, crypto.randomUUID()])) : new Map<string, string>();
+    const named = (old: string) => rename.get(old) ?? old;
+    const renamed: Project = {
+      ...project,
+      id,
+      sweeps: project.sweeps.map((s) => ({ ...s, traceId: named(s.traceId) })),
+      loads: project.loads.map((l) => ({
+        ...l,
+        filters: Object.fromEntries(Object.entries(l.filters).map(([key, filter]) => [key, named(filter)])),
+      })),
+    };
+    await database.transaction('rw', database.projects, database.arrays, async () => {
+      await database.arrays.bulkPut(arrays.map((a) => ({ ...a, id: named(a.id), projectId: id })));
+      await database.projects.put({ id, project: renamed, at: 0, openedAt: Date.now() });
+    });
+    return id;
+  }
+}

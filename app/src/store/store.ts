@@ -1,0 +1,38 @@
+import { PebbleDatabase } from './database';
+import { ProjectRepository } from './projectRepository';
+
+const CURRENT = 'pebble-hall.project';
+const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
+
+/** Made on first use in the browser: nothing at module level is shared by visitors of a server. */
+let shared: ProjectRepository | undefined;
+export const repository = (): ProjectRepository => (shared ??= new ProjectRepository(new PebbleDatabase()));
+
+/** The project of this tab: what it had open, else what the browser had open last, else the demo. */
+export async function currentProjectId(): Promise<string> {
+  const repo = repository();
+  for (const storage of [sessionStorage, localStorage]) {
+    const id = storage.getItem(CURRENT);
+    if (id && (await repo.open(id))) return id;
+  }
+  const newest = await repo.newest();
+  return newest ?? openDemo();
+}
+
+export function setCurrentProject(id: string): void {
+  sessionStorage.setItem(CURRENT, id);
+  localStorage.setItem(CURRENT, id);
+}
+
+/** Takes in the demo project afresh; projects that are there stay. Two tabs that start together get one of it. */
+export async function openDemo(afresh = false): Promise<string> {
+  return navigator.locks.request('pebble-hall.demo', async () => {
+    const there = await repository().newest();
+    if (there && !afresh) return there;
+    const response = await fetch(DEMO_FILE);
+    if (!response.ok) throw new Error('The demo project is not there. Run "npm run demo" or "npm run build" to make it.');
+    const id = await repository().importFile(new Uint8Array(await response.arrayBuffer()));
+    setCurrentProject(id);
+    return id;
+  });
+}

@@ -1,0 +1,101 @@
+import { usableBand } from '../measure/index.js';
+import { dbOfPower, smoothLevels } from '../signal/index.js';
+import { averageSpots } from './averageSpots.js';
+import { designMagnitude } from './designMagnitude.js';
+import { leftAlone, type LeftAlone } from './leftAlone.js';
+import { minimumPhaseFir } from './minimumPhaseFir.js';
+import { placeTarget } from './placeTarget.js';
+import { firLevelDb, largestGainDb, predictPower } from './predict.js';
+import { meanInSpan, rmsDistance, type Span } from './span.js';
+import { targetCurve, type TargetHandle } from './targetCurve.js';
+
+/** What a channel is corrected from and how; traces are named by a key. */
+export interface ChannelRequest {
+  id: string;
+  /** trace keys of the spots that are averaged, and of those left out, which only judge */
+  spots: string[];
+  leftOut: string[];
+  handles: TargetHandle[];
+  strength: number;
+  maxBoostDb: number;
+  maxCutDb: number;
+  /** null: found from the average */
+  span: Span | null;
+}
+
+/** One channel, designed and predicted; all curves on the 1/48-octave grid, dB. */
+export interface ChannelDesign {
+  id: string;
+  span: Span;
+  found: { averageDb: Float64Array; lowDb: Float64Array; highDb: Float64Array };
+  predicted: { averageDb: Float64Array; lowDb: Float64Array; highDb: Float64Array };
+  targetDb: Float64Array;
+  /** added to the shape of the handles to meet the average */
+  targetOffsetDb: number;
+  gainDb: Float64Array;
+  leftAlone: LeftAlone[];
+  /** RMS distance to the target over the span, 1/6 octave, levels matched; before and after */
+  distance: { before: number; after: number };
+  /** the same on the spots that took no part in the design; null without any */
+  distanceLeftOut: { before: number; after: number } | null;
+}
+
+export interface ExactChannel {
+  id: string;
+  fir: Float32Array;
+  largestGainDb: number;
+  /** what the filter really does, on the grid, dB */
+  firDb: Float64Array;
+}
+
+/** Designs one channel on the grid: quick enough to follow a hand. */
+export function designChannel(grid: Float64Array, request: ChannelRequest, powerOf: (key: string) => Float64Array): ChannelDesign {
+  const powers = request.spots.map(powerOf);
+  const average = averageSpots(grid, powers);
+  const span = request.span ?? usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
+  const shape = targetCurve(request.handles, grid);
+  const targetOffsetDb = placeTarget(grid, average.averageDb, shape, span);
+  const targetDb = shape.map((v) => v + targetOffsetDb);
+  const limits = { span, strength: request.strength, maxBoostDb: request.maxBoostDb, maxCutDb: request.maxCutDb };
+  const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);
+  const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
+  const { averageDb, lowDb, highDb } = averageSpots(grid, after(powers));
+  const out = request.leftOut.map(powerOf);
+  return {
+    id: request.id,
+    span,
+    found: { averageDb: average.averageDb, lowDb: average.lowDb, highDb: average.highDb },
+    predicted: { averageDb, lowDb, highDb },
+    targetDb,
+    targetOffsetDb,
+    gainDb: design.gainDb,
+    leftAlone: leftAlone(grid, average, targetDb, design, limits),
+    distance: {
+      before: shapeDistance(grid, average.averageDb, targetDb, span),
+      after: shapeDistance(grid, averageDb, targetDb, span),
+    },
+    distanceLeftOut:
+      out.length === 0
+        ? null
+        : {
+            before: meanDistance(grid, out, targetDb, span),
+            after: meanDistance(grid, after(out), targetDb, span),
+          },
+  };
+}
+
+/** The filter itself; takes tens of milliseconds. */
+export function exactChannel(grid: Float64Array, design: ChannelDesign, taps: number, rate: number): ExactChannel {
+  const fir = minimumPhaseFir(grid, design.gainDb, taps, rate);
+  return { id: design.id, fir, largestGainDb: largestGainDb(fir), firDb: firLevelDb(fir, rate, grid) };
+}
+
+/** RMS distance to the shape of a target: 1/6 octave, the mean difference over the span taken off, as it is only level. */
+export function shapeDistance(grid: Float64Array, levels: Float64Array, targetDb: Float64Array, span: Span): number {
+  const off = smoothLevels(grid, levels, 6).map((v, i) => v - targetDb[i]!);
+  const mean = meanInSpan(grid, off, span);
+  return rmsDistance(grid, off.map((v) => v - mean), new Float64Array(grid.length), span);
+}
+
+const meanDistance = (grid: Float64Array, powers: Float64Array[], targetDb: Float64Array, span: Span) =>
+  powers.reduce((sum, p) => sum + shapeDistance(grid, p.map(dbOfPower), targetDb, span), 0) / powers.length;
