@@ -78,6 +78,7 @@ export function netLoftProject(): Project {
       maxBoostDb: 6,
       maxCutDb: 15,
       spans: {},
+      targetLevels: {},
     },
     loads: [],
   };

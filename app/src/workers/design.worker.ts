@@ -1,6 +1,6 @@
-import { designChannel, exactChannel, type ChannelDesign, type ChannelRequest, type ExactChannel } from '@pebble-hall/core/correct';
-import { powerOnGrid } from '@pebble-hall/core/measure';
-import { interpolateLog, logGrid, powerOfDb } from '@pebble-hall/core/signal';
+import { designChannel, exactChannel, predictImpulse, type ChannelDesign, type ChannelRequest, type ExactChannel } from '@pebble-hall/core/correct';
+import { powerOnGrid, responseOnGrid, type GridResponse } from '@pebble-hall/core/measure';
+import { dbOfPower, interpolateLog, logGrid, powerOfDb } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
 
 const grid = logGrid();
@@ -15,6 +15,14 @@ export interface TraceToAdd {
   calibration: { frequency: number[]; levelDb: number[] } | null;
 }
 
+/** Power less what the microphone adds to it. */
+function corrected(power: Float64Array, calibration: TraceToAdd['calibration']): Float64Array {
+  if (!calibration) return power;
+  const { frequency, levelDb } = calibration;
+  const error = interpolateLog(Float64Array.from(frequency), Float64Array.from(levelDb), grid);
+  return power.map((p, i) => p / powerOfDb(error[i]!));
+}
+
 const powerOf = (key: string): Float64Array => {
   const power = powers.get(key);
   if (!power) throw new Error(`The trace ${key} is not there.`);
@@ -23,17 +31,20 @@ const powerOf = (key: string): Float64Array => {
 
 const api = {
   has: (keys: string[]): boolean[] => keys.map((key) => powers.has(key)),
-  add: ({ key, samples, rate, zero, calibration }: TraceToAdd): void => {
-    let power = powerOnGrid({ samples, rate, zero }, grid);
-    if (calibration) {
-      const { frequency, levelDb } = calibration;
-      const error = interpolateLog(Float64Array.from(frequency), Float64Array.from(levelDb), grid);
-      power = power.map((p, i) => p / powerOfDb(error[i]!));
-    }
-    powers.set(key, power);
+  add: (trace: TraceToAdd): void => {
+    powers.set(trace.key, corrected(powerOnGrid(trace, grid), trace.calibration));
   },
   /** Level of one trace on the grid, dB. */
-  level: (key: string): Float64Array => powerOf(key).map((p) => 10 * Math.log10(p)),
+  level: (key: string): Float64Array => powerOf(key).map(dbOfPower),
+  /** Level that a trace becomes through a filter, computed from its samples; dB on the grid. */
+  predicted: (trace: TraceToAdd, fir: Float32Array): Float64Array =>
+    corrected(powerOnGrid(predictImpulse(trace, fir), grid), trace.calibration).map(dbOfPower),
+  /** Level and phase of a trace on the grid, microphone corrected. */
+  response: (trace: TraceToAdd): GridResponse => {
+    const response = responseOnGrid(trace, grid);
+    const levelDb = corrected(response.levelDb.map(powerOfDb), trace.calibration).map(dbOfPower);
+    return { ...response, levelDb };
+  },
   design: (requests: ChannelRequest[]): ChannelDesign[] => requests.map((request) => designChannel(grid, request, powerOf)),
   exact: (request: ChannelRequest, taps: number, rate: number): ExactChannel =>
     exactChannel(grid, designChannel(grid, request, powerOf), taps, rate),

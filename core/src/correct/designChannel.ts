@@ -21,6 +21,8 @@ export interface ChannelRequest {
   maxCutDb: number;
   /** null: found from the average */
   span: Span | null;
+  /** dB added to the shape of the handles; null: placed to meet the average */
+  targetOffsetDb: number | null;
 }
 
 /** One channel, designed and predicted; all curves on the 1/48-octave grid, dB. */
@@ -54,7 +56,7 @@ export function designChannel(grid: Float64Array, request: ChannelRequest, power
   const average = averageSpots(grid, powers);
   const span = request.span ?? usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
   const shape = targetCurve(request.handles, grid);
-  const targetOffsetDb = placeTarget(grid, average.averageDb, shape, span);
+  const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span);
   const targetDb = shape.map((v) => v + targetOffsetDb);
   const limits = { span, strength: request.strength, maxBoostDb: request.maxBoostDb, maxCutDb: request.maxCutDb };
   const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);

@@ -26,3 +26,4 @@ export {
   type SweepRecording,
 } from './analyseSweep.js';
 export { powerOnGrid } from './spectrumOnGrid.js';
+export { responseOnGrid, type GridResponse } from './responseOnGrid.js';

@@ -36,7 +36,7 @@ const project: Project = {
       distortionDb: -Infinity,
     },
   ],
-  correction: { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {} },
+  correction: { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {}, targetLevels: {} },
   loads: [{ id: 'l1', letter: 'B', name: 'x', loadedAt: 2, checksum: 3, filters: { left: 'f1' }, spans: {}, designKey: 'k' }],
 };
 const arrays: ProjectArray[] = [

@@ -103,6 +103,7 @@ export const projectSchema = Joi.object({
     maxBoostDb: number.min(0).max(24),
     maxCutDb: number.min(0).max(60),
     spans: byId(span),
+    targetLevels: byId(number.min(-200).max(200)),
   }),
   loads: list(
     Joi.object({

@@ -128,6 +128,8 @@ export interface Correction {
   maxCutDb: number;
   /** per loudspeaker; absent where the span is found from its own band */
   spans: Record<string, Span>;
+  /** per loudspeaker, dB added to the shape of the handles; absent where the target places itself */
+  targetLevels: Record<string, number>;
 }
 
 /** One load of a memory: which filter went to which loudspeaker, kept so that predictions stay true to what was loaded. */

@@ -49,6 +49,7 @@ export function design(powers: Float64Array[]) {
     maxBoostDb: 6,
     maxCutDb: 15,
     span: null,
+    targetOffsetDb: null,
   };
   const designed = designChannel(grid, request, (key) => powers[Number(key)]!);
   return { ...designed, ...exactChannel(grid, designed, 8192, 48000) };

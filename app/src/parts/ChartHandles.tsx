@@ -1,0 +1,94 @@
+import type { TargetHandle } from '@pebble-hall/core/correct';
+import { useRef } from 'react';
+import { formatDb, formatHz, frequencyAt, levelAt, xOf, yOf, type PlotView } from './chartMath';
+
+export interface HandleEvents {
+  handles: TargetHandle[];
+  /** dB between a handle's own level and where it stands in the plot */
+  offsetDb: number;
+  selected: number | null;
+  onSelect: (index: number) => void;
+  /** `done` when the hand lets go; until then nothing need be kept */
+  onMove: (index: number, handle: TargetHandle, done: boolean) => void;
+  onAdd: (frequency: number, levelDb: number) => void;
+  onRemove: (index: number) => void;
+}
+
+const LOWEST = 20;
+const HIGHEST = 20000;
+const MOST_DB = 24;
+
+/** Handles of the target curve: drag, arrow keys (Shift for fine steps), Delete. */
+export function ChartHandles({ view, handles, offsetDb, selected, onSelect, onMove, onRemove }: HandleEvents & { view: PlotView }) {
+  const grabbed = useRef<number | null>(null);
+  const bounded = (index: number, frequency: number, levelDb: number): TargetHandle => {
+    // a handle keeps its place between its neighbours, a twelfth of an octave off
+    const sorted = handles.map((h) => h.frequency).filter((_, i) => i !== index);
+    const own = handles[index]!.frequency;
+    const below = Math.max(LOWEST, ...sorted.filter((f) => f < own).map((f) => f * 2 ** (1 / 12)));
+    const above = Math.min(HIGHEST, ...sorted.filter((f) => f > own).map((f) => f / 2 ** (1 / 12)));
+    return {
+      frequency: Math.min(above, Math.max(below, frequency)),
+      levelDb: Math.round(10 * Math.min(MOST_DB, Math.max(-MOST_DB, levelDb))) / 10,
+    };
+  };
+  const drag = (event: React.PointerEvent<SVGGElement>, index: number, done: boolean) => {
+    const rect = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+    const [x, y] = [event.clientX - rect.left, event.clientY - rect.top];
+    onMove(index, bounded(index, frequencyAt(view, x), levelAt(view, y) - offsetDb), done);
+  };
+  const key = (event: React.KeyboardEvent, index: number) => {
+    const { frequency, levelDb } = handles[index]!;
+    const octave = event.shiftKey ? 1 / 48 : 1 / 12;
+    const step = event.shiftKey ? 0.1 : 0.5;
+    const next = {
+      ArrowLeft: [frequency / 2 ** octave, levelDb],
+      ArrowRight: [frequency * 2 ** octave, levelDb],
+      ArrowUp: [frequency, levelDb + step],
+      ArrowDown: [frequency, levelDb - step],
+    }[event.key];
+    if (next) onMove(index, bounded(index, next[0]!, next[1]!), true);
+    else if (event.key === 'Delete' || event.key === 'Backspace') onRemove(index);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <>
+      {handles.map((handle, index) => {
+        const [x, y] = [xOf(view, handle.frequency), yOf(view, handle.levelDb + offsetDb)];
+        if (x < view.x - 1 || x > view.x + view.width + 1) return null;
+        return (
+          <g
+            key={index}
+            role="slider"
+            tabIndex={0}
+            aria-label={`Target handle ${index + 1}`}
+            aria-valuenow={handle.levelDb}
+            aria-valuetext={`${formatHz(handle.frequency)}, ${formatDb(handle.levelDb)}`}
+            transform={`translate(${x},${Math.min(view.y + view.height, Math.max(view.y, y))})`}
+            style={{ cursor: 'grab' }}
+            onFocus={() => onSelect(index)}
+            onKeyDown={(event) => key(event, index)}
+            onPointerDown={(event) => {
+              grabbed.current = index;
+              event.currentTarget.setPointerCapture(event.pointerId);
+              event.stopPropagation();
+              onSelect(index);
+            }}
+            onPointerMove={(event) => grabbed.current === index && drag(event, index, false)}
+            onPointerUp={(event) => {
+              if (grabbed.current !== index) return;
+              grabbed.current = null;
+              drag(event, index, true);
+            }}
+            onDoubleClick={(event) => event.stopPropagation()}
+          >
+            <circle r={14} fill="transparent" />
+            <ellipse rx={8} ry={6.5} fill="var(--card)" stroke={selected === index ? 'var(--kelp)' : 'var(--target)'} strokeWidth={selected === index ? 3 : 2} />
+          </g>
+        );
+      })}
+    </>
+  );
+}

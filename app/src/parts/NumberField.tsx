@@ -1,0 +1,54 @@
+import { NumberInput } from '@mantine/core';
+import { useEffect, useState } from 'react';
+
+export interface NumberFieldProps {
+  label: string;
+  value: number;
+  unit: string;
+  min: number;
+  max: number;
+  step: number;
+  digits?: number;
+  disabled?: boolean;
+  width?: number;
+  /** called when the value is settled: Enter, leaving the field, or a step */
+  onChange: (value: number) => void;
+}
+
+/** A number with its unit: type it, or step it with the arrow keys; out-of-range input goes to the nearest limit. */
+export function NumberField({ label, value, unit, min, max, step, digits = 1, disabled, width = 118, onChange }: NumberFieldProps) {
+  const [draft, setDraft] = useState<number | string>(value);
+  useEffect(() => setDraft(Number(value.toFixed(digits))), [value, digits]);
+  const settle = (next: number | string) => {
+    const number = Number(next);
+    const good = next !== '' && Number.isFinite(number) ? Math.min(max, Math.max(min, number)) : value;
+    setDraft(Number(good.toFixed(digits)));
+    if (good !== value) onChange(good);
+  };
+  return (
+    <NumberInput
+      aria-label={label}
+      size="xs"
+      w={width}
+      value={draft}
+      suffix={` ${unit}`}
+      decimalScale={digits}
+      step={step}
+      min={min}
+      max={max}
+      disabled={disabled ?? false}
+      hideControls
+      clampBehavior="none"
+      onChange={setDraft}
+      onBlur={() => settle(draft)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') settle(draft);
+        if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+        event.preventDefault();
+        settle(Number(draft) + (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1));
+      }}
+      classNames={{ input: 'mono' }}
+      styles={{ input: { textAlign: 'right' } }}
+    />
+  );
+}

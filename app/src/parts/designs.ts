@@ -1,0 +1,68 @@
+import type { ChannelDesign, ChannelRequest } from '@pebble-hall/core/correct';
+import type { Calibration, Correction, Project, Sweep } from '@pebble-hall/core/project';
+import { repository } from '../store';
+import type { DesignApi, TraceToAdd } from '../workers/design.worker';
+import { startWorker, type RunningWorker } from '../workers/startWorker';
+import { fittedOf, usableSpots } from './progress';
+
+let worker: RunningWorker<DesignApi> | undefined;
+
+/** The one design worker of this page; it keeps what it has worked out of traces. */
+export const designWorker = (): RunningWorker<DesignApi> =>
+  (worker ??= startWorker<DesignApi>(
+    () => new Worker(new URL('../workers/design.worker.ts', import.meta.url), { type: 'module' }),
+  ));
+
+/** A trace with the calibration that it is seen through. */
+export const traceKey = ({ traceId, calibrationId }: Pick<Sweep, 'traceId' | 'calibrationId'>): string =>
+  `${traceId} ${calibrationId ?? ''}`;
+
+/** A sweep's samples with the calibration that it was taken with. */
+export async function traceOf(sweep: Sweep, calibrations: Record<string, Calibration>): Promise<TraceToAdd> {
+  const array = await repository().array(sweep.traceId);
+  if (!array) throw new Error('A sweep has lost its samples; repeat it in the Mic walk.');
+  const calibration = sweep.calibrationId ? (calibrations[sweep.calibrationId] ?? null) : null;
+  const { samples, rate, zero } = array;
+  return { key: traceKey(sweep), samples, rate, zero, calibration };
+}
+
+/** Hands the worker those traces that it does not know yet. */
+export async function provideTraces(sweeps: Sweep[], calibrations: Record<string, Calibration>): Promise<void> {
+  const known = await designWorker().call((api) => api.has(sweeps.map(traceKey)));
+  for (const [i, sweep] of sweeps.entries()) {
+    if (known[i]) continue;
+    const trace = await traceOf(sweep, calibrations);
+    await designWorker().call((api) => api.add(trace));
+  }
+}
+
+/** What the design of every channel that can be corrected rests on. */
+export function channelRequests(project: Project, correction: Correction = project.correction): ChannelRequest[] {
+  return fittedOf(project).flatMap((l) => {
+    const { averaged, leftOut } = usableSpots(project, l.id);
+    if (averaged.length === 0) return [];
+    const { handles, strength, maxBoostDb, maxCutDb, spans, targetLevels } = correction;
+    return {
+      id: l.id,
+      spots: averaged.map(traceKey),
+      leftOut: leftOut.map(traceKey),
+      handles,
+      strength,
+      maxBoostDb,
+      maxCutDb,
+      span: spans[l.id] ?? null,
+      targetOffsetDb: targetLevels[l.id] ?? null,
+    };
+  });
+}
+
+/** Sweeps that the designs use, averaged or judging. */
+export const sweepsUsed = (project: Project): Sweep[] =>
+  fittedOf(project).flatMap((l) => {
+    const { averaged, leftOut } = usableSpots(project, l.id);
+    return [...averaged, ...leftOut];
+  });
+
+export type Designs = Map<string, ChannelDesign>;
+export const designAll = async (requests: ChannelRequest[]): Promise<Designs> =>
+  new Map((await designWorker().call((api) => api.design(requests))).map((d) => [d.id, d]));

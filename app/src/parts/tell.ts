@@ -1,0 +1,11 @@
+import { notifications } from '@mantine/notifications';
+
+/** A short word that goes away by itself. */
+export function tell(message: string): void {
+  notifications.show({ message, autoClose: 4000, withBorder: true });
+}
+
+/** A problem: what happened, to which thing, and what to do; stays until it is closed. */
+export function tellProblem(message: string): void {
+  notifications.show({ message, color: 'buoy', autoClose: false, withBorder: true, role: 'alert', withCloseButton: true });
+}

@@ -1,0 +1,35 @@
+import { Button } from '@mantine/core';
+import type { Span } from '@pebble-hall/core/correct';
+import { NumberField } from '../../parts/NumberField';
+
+interface SpanCardProps {
+  channel: string;
+  span: Span | null;
+  /** whether it was set by hand */
+  own: boolean;
+  onSpan: (span: Span) => void;
+  onFind: () => void;
+}
+
+/** Where the correction acts on this channel; nothing outside is touched. */
+export function SpanCard({ channel, span, own, onSpan, onFind }: SpanCardProps) {
+  if (!span) return <section className="card" aria-label="Span" />;
+  return (
+    <section className="card" aria-label="Span">
+      <h2>
+        Span <small>of {channel}</small>
+      </h2>
+      <div className="row" style={{ gap: 6 }}>
+        <NumberField label="Span start" value={span.from} unit="Hz" min={20} max={span.to / 2} step={5} digits={0} width={88} onChange={(from) => onSpan({ ...span, from })} />
+        to
+        <NumberField label="Span end" value={span.to} unit="Hz" min={span.from * 2} max={20000} step={100} digits={0} width={104} onChange={(to) => onSpan({ ...span, to })} />
+      </div>
+      <div className="row">
+        <span>{own ? 'set by hand' : 'found from its own band'}</span>
+        <Button size="compact-xs" variant="default" disabled={!own} onClick={onFind}>
+          Find it
+        </Button>
+      </div>
+    </section>
+  );
+}

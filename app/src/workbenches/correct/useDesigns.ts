@@ -1,0 +1,54 @@
+import type { Correction, Project } from '@pebble-hall/core/project';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { channelRequests, designAll, provideTraces, sweepsUsed, traceKey, type Designs } from '../../parts/designs';
+import { sentenceOf } from '../../store';
+
+/**
+ * Designs of all channels for a correction that may still be under the hand. One request is under way at a time and the
+ * latest wins, so a drag never queues up.
+ */
+export function useDesigns(project: Project, correction: Correction): { designs: Designs; problem: string | null } {
+  const [designs, setDesigns] = useState<Designs>(new Map());
+  const [problem, setProblem] = useState<string | null>(null);
+  const [provided, setProvided] = useState<string | null>(null);
+  const used = useMemo(() => sweepsUsed(project), [project]);
+  const usedKey = used.map(traceKey).join('|');
+
+  useEffect(() => {
+    let current = true;
+    provideTraces(used, project.calibrations)
+      .then(() => current && setProvided(usedKey))
+      .catch((error: unknown) => current && setProblem(sentenceOf(error)));
+    return () => {
+      current = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names the sweeps and their calibrations
+  }, [usedKey]);
+
+  const wanted = useRef<ReturnType<typeof channelRequests> | null>(null);
+  const busy = useRef(false);
+  const requests = useMemo(() => channelRequests(project, correction), [project, correction]);
+  useEffect(() => {
+    if (provided !== usedKey) return;
+    wanted.current = requests;
+    const pump = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      try {
+        while (wanted.current) {
+          const next = wanted.current;
+          wanted.current = null;
+          const found = await designAll(next);
+          setDesigns(found);
+          setProblem(null);
+        }
+      } catch (error) {
+        setProblem(sentenceOf(error));
+      } finally {
+        busy.current = false;
+      }
+    };
+    void pump();
+  }, [requests, provided, usedKey]);
+  return { designs, problem };
+}

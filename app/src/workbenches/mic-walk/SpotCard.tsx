@@ -1,0 +1,85 @@
+import { Button, Switch } from '@mantine/core';
+import type { Project, Spot } from '@pebble-hall/core/project';
+import { NumberField } from '../../parts/NumberField';
+import { isSpotTaken } from '../../parts/progress';
+import type { Change } from '../../parts/useChange';
+
+interface SpotCardProps {
+  project: Project;
+  spot: Spot;
+  isNext: boolean;
+  change: Change;
+  onTake: () => void;
+  onTakeAll: (() => void) | null;
+}
+
+/** The spot at hand: where it is, whether it counts, and the button that takes it. */
+export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: SpotCardProps) {
+  const { size, spots } = project.place;
+  const hasSweeps = project.sweeps.some((s) => s.spotId === spot.id);
+  const set = (label: string, next: Partial<Spot>) =>
+    void change(label, (p) => ({ ...p, place: { ...p.place, spots: p.place.spots.map((s) => (s.id === spot.id ? { ...s, ...next } : s)) } }));
+  const add = () =>
+    void change('a new spot', (p) => {
+      const base = p.place.spots.at(-1)!.position;
+      const inRoom = (v: number, most: number) => Math.min(most - 0.2, Math.max(0.2, v));
+      const position = { x: inRoom(base.x - 0.2, p.place.size.x), y: inRoom(base.y + 0.35, p.place.size.y), z: base.z };
+      return { ...p, place: { ...p.place, spots: [...p.place.spots, { id: crypto.randomUUID(), name: `Spot ${p.place.spots.length + 1}`, position, inAverage: true }] } };
+    });
+  return (
+    <>
+      <div className="row" style={{ alignItems: 'flex-start' }}>
+        <div>
+          <div>{isSpotTaken(project, spot) ? 'Taken' : isNext ? 'Next' : 'Chosen'}</div>
+          <div className="big" style={{ color: 'var(--ink)' }}>
+            {spot.name}
+          </div>
+          <div>{whereText(spots[0]!, spot)}</div>
+        </div>
+        <div style={{ display: 'flex', gap: 8, alignItems: 'flex-start' }}>
+          {onTakeAll ? (
+            <Button variant="default" onClick={onTakeAll}>
+              Take all that are left
+            </Button>
+          ) : null}
+          <Button onClick={onTake}>{isSpotTaken(project, spot) ? 'Take it again' : 'Take this spot'}</Button>
+        </div>
+      </div>
+      <div className="row" style={{ justifyContent: 'flex-start' }} title={hasSweeps ? 'This spot has sweeps: it stays where they were taken' : undefined}>
+        {(['x', 'y', 'z'] as const).map((axis) => (
+          <NumberField
+            key={axis}
+            label={{ x: 'Distance from the front wall', y: 'Distance from the left wall', z: 'Height' }[axis]}
+            value={spot.position[axis]}
+            unit={{ x: 'm front', y: 'm left', z: 'm high' }[axis]}
+            min={0.1}
+            max={size[axis] - 0.1}
+            step={0.05}
+            digits={2}
+            width={108}
+            disabled={hasSweeps}
+            onChange={(value) => set(`position of ${spot.name}`, { position: { ...spot.position, [axis]: value } })}
+          />
+        ))}
+        <Switch size="xs" label="in the average" checked={spot.inAverage} onChange={(e) => set(`${spot.name} ${e.currentTarget.checked ? 'in' : 'out of'} the average`, { inAverage: e.currentTarget.checked })} />
+        <span style={{ flex: 1 }} />
+        <Button size="compact-sm" variant="default" onClick={add}>
+          Add a spot
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** Where a spot lies from the home spot, for someone with a stand in hand; the front wall is ahead. */
+function whereText(home: Spot, { id, position }: Spot): string {
+  const height = `${position.z.toFixed(2)} m high`;
+  if (id === home.id) return `the first seat, ${height}`;
+  const ahead = home.position.x - position.x;
+  const left = home.position.y - position.y;
+  const parts = [
+    Math.abs(left) >= 0.01 ? `${Math.round(100 * Math.abs(left))} cm ${left > 0 ? 'left' : 'right'}` : '',
+    Math.abs(ahead) >= 0.01 ? `${Math.round(100 * Math.abs(ahead))} cm ${ahead > 0 ? 'ahead' : 'behind'}` : '',
+  ].filter(Boolean);
+  return parts.length === 0 ? `at the home spot, ${height}` : `${parts.join(' and ')} of the home spot, ${height}`;
+}

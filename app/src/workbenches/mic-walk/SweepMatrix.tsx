@@ -1,0 +1,139 @@
+import { Button, Popover } from '@mantine/core';
+import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
+import { formatHz } from '../../parts/chartMath';
+import { fittedOf, sweepOf } from '../../parts/progress';
+import { verdictSentence, verdictWord } from '../../parts/sentences';
+import type { Change } from '../../parts/useChange';
+import type { WalkNow } from './useWalk';
+
+interface SweepMatrixProps {
+  project: Project;
+  now: WalkNow | null;
+  change: Change;
+  onRepeat: (spotId: string, loudspeakerId: string) => void;
+}
+
+const shortName = (name: string) => name.replace('Surround left', 'Surr. L').replace('Surround right', 'Surr. R');
+
+/** Spots by channels: the margin over noise of each sweep, or what is wrong with it. */
+export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps) {
+  const fitted = fittedOf(project);
+  const { spots } = project.place;
+  const all = spots.flatMap((s) => fitted.map((l) => sweepOf(project, s.id, l.id)));
+  const count = (state: string) => all.filter((s) => s?.verdict.state === state).length;
+  const [good, doubtful, failed] = [count('good'), count('doubtful'), count('failed')];
+  return (
+    <section className="card" aria-label="Sweeps">
+      <h2>
+        Sweeps{' '}
+        <small>
+          {good} good{doubtful ? `, ${doubtful} doubtful` : ''}
+          {failed ? `, ${failed} failed` : ''}, of {all.length}; figures are dB above the noise
+        </small>
+      </h2>
+      <table style={{ borderCollapse: 'separate', borderSpacing: '4px 4px', fontSize: 12.5 }}>
+        <thead>
+          <tr>
+            <td />
+            {fitted.map((l) => (
+              <th key={l.id} scope="col" style={{ fontWeight: 400, color: 'var(--soft)', whiteSpace: 'nowrap' }}>
+                {shortName(l.name)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {spots.map((spot) => (
+            <tr key={spot.id}>
+              <th scope="row" style={{ fontWeight: now?.spotId === spot.id ? 700 : 400, textAlign: 'right', whiteSpace: 'nowrap', color: 'var(--soft)' }}>
+                {spot.name}
+              </th>
+              {fitted.map((l) => (
+                <td key={l.id} style={{ padding: 0 }}>
+                  <Cell
+                    spot={spot}
+                    loudspeaker={l}
+                    sweep={sweepOf(project, spot.id, l.id)}
+                    isNow={now?.spotId === spot.id && now.loudspeakerId === l.id}
+                    busy={now !== null}
+                    change={change}
+                    onRepeat={() => onRepeat(spot.id, l.id)}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+interface CellProps {
+  spot: Spot;
+  loudspeaker: Loudspeaker;
+  sweep: Sweep | undefined;
+  isNow: boolean;
+  busy: boolean;
+  change: Change;
+  onRepeat: () => void;
+}
+
+const LOOKS = {
+  none: { background: 'none', border: '1.5px dashed var(--line)', color: 'var(--soft)' },
+  now: { background: 'var(--kelp)', border: '1.5px solid var(--kelp)', color: 'var(--on-kelp)' },
+  good: { background: 'var(--kelp-soft)', border: '1.5px solid var(--kelp)', color: 'var(--ink)' },
+  doubtful: { background: 'var(--buoy-soft)', border: '1.5px solid var(--buoy)', color: 'var(--buoy)' },
+  failed: { background: 'var(--buoy-soft)', border: '2.5px solid var(--buoy)', color: 'var(--buoy)' },
+};
+
+function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellProps) {
+  const look = isNow ? LOOKS.now : sweep ? LOOKS[sweep.verdict.state] : LOOKS.none;
+  const name = `${loudspeaker.name} at ${spot.name}`;
+  const button = (
+    <button
+      aria-label={`${name}: ${isNow ? 'measuring now' : sweep ? verdictSentence(sweep.verdict) : 'not taken'}`}
+      style={{ ...look, width: '100%', minWidth: 50, height: 24, borderRadius: '11px 9px 12px 8px', font: 'inherit', fontSize: 11.5, fontWeight: 700, cursor: 'pointer' }}
+    >
+      {isNow ? 'now' : sweep ? verdictWord(sweep.verdict) : ''}
+    </button>
+  );
+  return (
+    <Popover width={300} position="bottom" withArrow shadow="sm" trapFocus>
+      <Popover.Target>{button}</Popover.Target>
+      <Popover.Dropdown>
+        <div style={{ display: 'grid', gap: 8, fontSize: 13 }}>
+          <b>{name}</b>
+          {sweep ? (
+            <>
+              <span>{verdictSentence(sweep.verdict)}</span>
+              <span className="quiet">
+                Taken {new Date(sweep.takenAt).toLocaleString()} at {sweep.levelDbfs} dBFS, memory {sweep.memory.letter}.
+                {sweep.verdict.band ? ` Its band: ${formatHz(sweep.verdict.band.from)} to ${formatHz(sweep.verdict.band.to)}.` : ''}
+                {sweep.arrivalS !== null ? ` Arrives after ${(1000 * sweep.arrivalS).toFixed(2)} ms.` : ''}
+                {sweep.distortionDb !== null && Number.isFinite(sweep.distortionDb) ? ` Distortion ${sweep.distortionDb.toFixed(0)} dB.` : ''}
+              </span>
+            </>
+          ) : (
+            <span className="quiet">Not taken yet.</span>
+          )}
+          <div style={{ display: 'flex', gap: 8 }}>
+            <Button size="compact-sm" disabled={busy} onClick={onRepeat}>
+              {sweep ? 'Repeat this one' : 'Take this one'}
+            </Button>
+            {sweep ? (
+              <Button
+                size="compact-sm"
+                variant="default"
+                disabled={busy}
+                onClick={() => void change(`deleting ${name}`, (p) => ({ ...p, sweeps: p.sweeps.filter((s) => s.id !== sweep.id) }))}
+              >
+                Delete
+              </Button>
+            ) : null}
+          </div>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
