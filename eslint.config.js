@@ -4,9 +4,22 @@ import reactHooks from 'eslint-plugin-react-hooks';
 /** Arrows point one way: app -> stand-ins -> core; workbenches -> parts, store, rig, workers. */
 const forbid = (...patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });
 const noApp = { group: ['@pebble-hall/app*', '**/app/*'], message: 'Only app may use app.' };
-const noStandIns = { group: ['@pebble-hall/stand-ins*', '**/stand-ins/*'], message: 'core knows no stand-ins.' };
+const noStandIns = {
+  group: ['@pebble-hall/stand-ins*', '**/stand-ins/*'],
+  message: 'core knows no stand-ins.',
+};
 const noInterface = {
-  group: ['react', 'react-dom', '@mantine/*', 'recharts', 'dexie*', 'astro*', 'comlink', 'zustand*', 'node:*'],
+  group: [
+    'react',
+    'react-dom',
+    '@mantine/*',
+    'recharts',
+    'dexie*',
+    'astro*',
+    'comlink',
+    'zustand*',
+    'node:*',
+  ],
   message: 'The computation has no interface, no storage and no Node code.',
 };
 const noCoreFiles = { group: ['**/core/src/*', '**/stand-ins/src/*'], message: 'Import the package entry.' };
@@ -32,7 +45,10 @@ export default tseslint.config(
   },
   {
     files: ['app/src/{parts,store,rig,workers}/**/*.{ts,tsx}'],
-    rules: forbid(noCoreFiles, { group: ['**/workbenches/**', '**/pages/**'], message: 'Shared parts know no workbench.' }),
+    rules: forbid(noCoreFiles, {
+      group: ['**/workbenches/**', '**/pages/**'],
+      message: 'Shared parts know no workbench.',
+    }),
   },
   {
     files: ['app/src/{store,rig,workers}/**/*.{ts,tsx}'],
@@ -44,6 +60,9 @@ export default tseslint.config(
   {
     // Files of a workbench lie flat in its folder, so `../x` is always another workbench.
     files: ['app/src/workbenches/**/*.{ts,tsx}'],
-    rules: forbid(noCoreFiles, { regex: '^\\.\\./(?!\\.\\./)', message: 'Workbenches never import each other.' }),
+    rules: forbid(noCoreFiles, {
+      regex: '^\\.\\./(?!\\.\\./)',
+      message: 'Workbenches never import each other.',
+    }),
   },
 );

@@ -1,6 +1,11 @@
 import { readCalibrationText } from '@pebble-hall/core/formats';
 import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, NET_LOFT_SISKIN, siskinCalibrationText } from '@pebble-hall/stand-ins/net-loft';
+import {
+  NET_LOFT,
+  NET_LOFT_LOUDSPEAKERS,
+  NET_LOFT_SISKIN,
+  siskinCalibrationText,
+} from '@pebble-hall/stand-ins/net-loft';
 
 /** The Saltmarsh Boathouse on the Net Loft, before anything was measured. All of it is made up. */
 export function netLoftProject(): Project {
@@ -44,7 +49,7 @@ export function netLoftProject(): Project {
         { id: 'home', name: 'Home spot', position: { x: 3.6, y: 1.9, z: ear }, inAverage: true },
         { id: 'spot-2', name: 'Spot 2', position: { x: 3.6, y: 1.4, z: ear }, inAverage: true },
         { id: 'spot-3', name: 'Spot 3', position: { x: 3.6, y: 2.45, z: ear }, inAverage: true },
-        { id: 'spot-4', name: 'Spot 4', position: { x: 3.45, y: 1.65, z: 1.2 }, inAverage: false },
+        { id: 'spot-4', name: 'Spot 4', position: { x: 3.36, y: 2.2, z: 1.2 }, inAverage: false },
       ],
     },
     calibrations: {
@@ -61,7 +66,7 @@ export function netLoftProject(): Project {
       pace: 'quick',
       microphone: 'Siskin M1',
       calibrationId,
-      levelDbfs: -36,
+      levelDbfs: -48,
       sweepS: 3,
       noise: null,
       checks: {},

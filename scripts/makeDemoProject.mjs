@@ -13,7 +13,9 @@ await build({
   format: 'esm',
   platform: 'node',
   conditions: ['pebble-source'],
-  banner: { js: "import { createRequire as requireMaker } from 'node:module'; const require = requireMaker(import.meta.url);" },
+  banner: {
+    js: "import { createRequire as requireMaker } from 'node:module'; const require = requireMaker(import.meta.url);",
+  },
   outfile: bundle,
   logLevel: 'error',
 });

@@ -12,7 +12,10 @@ export function ChainPill() {
       readProcessor()
         .then((state) => {
           const { letter, name, hasFilters } = activeMemory(state);
-          setChain({ text: `memory ${letter}, ${hasFilters ? name || 'corrected' : 'no filters'}`, filters: hasFilters });
+          setChain({
+            text: `memory ${letter}, ${hasFilters ? name || 'corrected' : 'no filters'}`,
+            filters: hasFilters,
+          });
         })
         .catch(() => setChain({ text: 'processor not reached', filters: true }));
     void read();

@@ -19,7 +19,15 @@ const HIGHEST = 20000;
 const MOST_DB = 24;
 
 /** Handles of the target curve: drag, arrow keys (Shift for fine steps), Delete. */
-export function ChartHandles({ view, handles, offsetDb, selected, onSelect, onMove, onRemove }: HandleEvents & { view: PlotView }) {
+export function ChartHandles({
+  view,
+  handles,
+  offsetDb,
+  selected,
+  onSelect,
+  onMove,
+  onRemove,
+}: HandleEvents & { view: PlotView }) {
   const grabbed = useRef<number | null>(null);
   const bounded = (index: number, frequency: number, levelDb: number): TargetHandle => {
     // a handle keeps its place between its neighbours, a twelfth of an octave off
@@ -85,7 +93,13 @@ export function ChartHandles({ view, handles, offsetDb, selected, onSelect, onMo
             onDoubleClick={(event) => event.stopPropagation()}
           >
             <circle r={14} fill="transparent" />
-            <ellipse rx={8} ry={6.5} fill="var(--card)" stroke={selected === index ? 'var(--kelp)' : 'var(--target)'} strokeWidth={selected === index ? 3 : 2} />
+            <ellipse
+              rx={8}
+              ry={6.5}
+              fill="var(--card)"
+              stroke={selected === index ? 'var(--kelp)' : 'var(--target)'}
+              strokeWidth={selected === index ? 3 : 2}
+            />
           </g>
         );
       })}

@@ -37,7 +37,7 @@ function Opened({ path, title, children }: FrameProps) {
   if (open.status === 'blocked') {
     return (
       <main className="shed">
-        <h1>Nothing can be stored here</h1>
+        <h1>No project could be opened</h1>
         <p role="alert">{open.problem}</p>
         <button className="linkish" onClick={() => location.reload()}>
           Try again
@@ -54,7 +54,9 @@ function Opened({ path, title, children }: FrameProps) {
       <div>
         {elsewhere ? (
           <div className="notice calm" role="status">
-            <span>This project is also open in another tab. Both show the same; only one can measure at a time.</span>
+            <span>
+              This project is also open in another tab. Both show the same; only one can measure at a time.
+            </span>
           </div>
         ) : null}
       </div>

@@ -1,6 +1,14 @@
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
-import { IconArrowBackUp, IconArrowForwardUp, IconDeviceFloppy, IconFolderOpen, IconMoon, IconRefresh, IconSun } from '@tabler/icons-react';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconDeviceFloppy,
+  IconFolderOpen,
+  IconMoon,
+  IconRefresh,
+  IconSun,
+} from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
 import { openDemo, repository, sentenceOf, setCurrentProject } from '../store';
 import { ChainPill } from './ChainPill';
@@ -11,7 +19,15 @@ import { tell, tellProblem } from './tell';
 const MOST_BYTES = 2e9;
 
 /** Mark, place, what is in the chain, undo, files, look. */
-export function FrameHeader({ project, undo, redo }: { project: Project; undo: string | null; redo: string | null }) {
+export function FrameHeader({
+  project,
+  undo,
+  redo,
+}: {
+  project: Project;
+  undo: string | null;
+  redo: string | null;
+}) {
   const picker = useRef<HTMLInputElement>(null);
   const step = async (way: 'undo' | 'redo') => {
     try {
@@ -69,17 +85,31 @@ export function FrameHeader({ project, undo, redo }: { project: Project; undo: s
       <span style={{ flex: 1 }} />
       <ChainPill />
       <span className="pill">
-        Simulated rig, <b className="mono">48 kHz</b>
+        Simulated rig, <b>48 kHz</b>
       </span>
       <ActionIcon.Group>
-        <ActionIcon variant="default" size="lg" aria-label={undo ? `Undo: ${undo}` : 'Undo'} title={undo ? `Undo: ${undo} (Ctrl Z)` : 'Nothing to undo'} disabled={!undo} onClick={() => void step('undo')}>
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label={undo ? `Undo: ${undo}` : 'Undo'}
+          title={undo ? `Undo: ${undo} (Ctrl Z)` : 'Nothing to undo'}
+          disabled={!undo}
+          onClick={() => void step('undo')}
+        >
           <IconArrowBackUp size={18} />
         </ActionIcon>
-        <ActionIcon variant="default" size="lg" aria-label={redo ? `Redo: ${redo}` : 'Redo'} title={redo ? `Redo: ${redo} (Ctrl Y)` : 'Nothing to redo'} disabled={!redo} onClick={() => void step('redo')}>
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label={redo ? `Redo: ${redo}` : 'Redo'}
+          title={redo ? `Redo: ${redo} (Ctrl Y)` : 'Nothing to redo'}
+          disabled={!redo}
+          onClick={() => void step('redo')}
+        >
           <IconArrowForwardUp size={18} />
         </ActionIcon>
       </ActionIcon.Group>
-      <Menu position="bottom-end" width={270} onOpen={() => void 0}>
+      <Menu position="bottom-end" width={270}>
         <Menu.Target>
           <Button variant="default" size="compact-md">
             Project
@@ -161,7 +191,13 @@ function SchemeSwitch() {
   const scheme = useComputedColorScheme('light');
   const other = scheme === 'light' ? 'dark' : 'light';
   return (
-    <ActionIcon variant="default" size="lg" aria-label={other === 'dark' ? 'Dusk: dark look' : 'Daylight: light look'} title={other === 'dark' ? 'Dusk' : 'Daylight'} onClick={() => setColorScheme(other)}>
+    <ActionIcon
+      variant="default"
+      size="lg"
+      aria-label={other === 'dark' ? 'Dusk: dark look' : 'Daylight: light look'}
+      title={other === 'dark' ? 'Dusk' : 'Daylight'}
+      onClick={() => setColorScheme(other)}
+    >
       {other === 'dark' ? <IconMoon size={18} /> : <IconSun size={18} />}
     </ActionIcon>
   );

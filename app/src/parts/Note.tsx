@@ -1,7 +1,17 @@
 import type { ReactNode } from 'react';
 
 /** A numbered note that reads the picture beside it aloud. */
-export function Note({ number, attention, children, small }: { number: number; attention?: boolean; children: ReactNode; small?: ReactNode }) {
+export function Note({
+  number,
+  attention,
+  children,
+  small,
+}: {
+  number: number;
+  attention?: boolean;
+  children: ReactNode;
+  small?: ReactNode;
+}) {
   return (
     <div className="note">
       <span className={`note-number${attention ? ' attention' : ''}`}>{number}</span>

@@ -16,7 +16,18 @@ export interface NumberFieldProps {
 }
 
 /** A number with its unit: type it, or step it with the arrow keys; out-of-range input goes to the nearest limit. */
-export function NumberField({ label, value, unit, min, max, step, digits = 1, disabled, width = 118, onChange }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  unit,
+  min,
+  max,
+  step,
+  digits = 1,
+  disabled,
+  width = 118,
+  onChange,
+}: NumberFieldProps) {
   const [draft, setDraft] = useState<number | string>(value);
   useEffect(() => setDraft(Number(value.toFixed(digits))), [value, digits]);
   const settle = (next: number | string) => {

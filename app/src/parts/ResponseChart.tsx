@@ -40,7 +40,11 @@ export interface ResponseChartProps {
   bands?: ChartBand[];
   target?: Float64Array | null;
   handles?: HandleEvents | null;
-  span?: { from: number; to: number; onChange: (span: { from: number; to: number }, done: boolean) => void } | null;
+  span?: {
+    from: number;
+    to: number;
+    onChange: (span: { from: number; to: number }, done: boolean) => void;
+  } | null;
   marks?: ChartMark[];
   /** level range; found from the curves when absent */
   range?: { lowDb: number; highDb: number };
@@ -52,7 +56,7 @@ export interface ResponseChartProps {
 }
 
 const SMOOTHINGS = [1, 3, 6, 12, 24, 48];
-const MARGIN = { top: 12, right: 22, bottom: 4, left: 0 };
+const MARGIN = { top: 22, right: 22, bottom: 4, left: 0 };
 const AXIS_HEIGHT = 24;
 const SPAN_HEIGHT = 30;
 
@@ -85,12 +89,18 @@ export function ResponseChart(props: ResponseChartProps) {
     [frequency, smoothing],
   );
   const shown = useMemo(() => traces.map((t) => ({ ...t, levels: smooth(t.levels) })), [traces, smooth]);
-  const shownBands = useMemo(() => bands.map((b) => ({ ...b, low: smooth(b.low), high: smooth(b.high) })), [bands, smooth]);
+  const shownBands = useMemo(
+    () => bands.map((b) => ({ ...b, low: smooth(b.low), high: smooth(b.high) })),
+    [bands, smooth],
+  );
   const range = useMemo(
     () => props.range ?? levelRange(frequency, [...shown.map((t) => t.levels), ...(target ? [target] : [])]),
     [props.range, frequency, shown, target],
   );
-  const view: PlotView | null = useMemo(() => (area ? { ...area, ...band, ...range } : null), [area, band, range]);
+  const view: PlotView | null = useMemo(
+    () => (area ? { ...area, ...band, ...range } : null),
+    [area, band, range],
+  );
 
   const picked = cursor && shown[cursor.trace] ? { ...cursor, trace: shown[cursor.trace]! } : null;
   const readout = picked
@@ -122,15 +132,26 @@ export function ResponseChart(props: ResponseChartProps) {
     const [a, b] = [selecting.from, point(event).x].sort((p, q) => p - q) as [number, number];
     setSelecting(null);
     if (b - a < 12) return;
-    setBand(zoomed({ fromHz: frequencyAt(view, Math.max(a, view.x)), toHz: frequencyAt(view, Math.min(b, view.x + view.width)) }, frequencyAt(view, (a + b) / 2), 1));
+    setBand(
+      zoomed(
+        {
+          fromHz: frequencyAt(view, Math.max(a, view.x)),
+          toHz: frequencyAt(view, Math.min(b, view.x + view.width)),
+        },
+        frequencyAt(view, (a + b) / 2),
+        1,
+      ),
+    );
   };
   const onKey = (event: React.KeyboardEvent) => {
     if (event.target !== event.currentTarget || shown.length === 0) return;
     const now = cursor ?? { trace: 0, index: nearestIndex(frequency, 1000) };
     const stride = event.shiftKey ? 12 : 1;
     const move = { ArrowLeft: -stride, ArrowRight: stride }[event.key];
-    if (move !== undefined) setCursor({ ...now, index: Math.max(0, Math.min(frequency.length - 1, now.index + move)) });
-    else if (event.key === 'ArrowUp') setCursor({ ...now, trace: (now.trace + shown.length - 1) % shown.length });
+    if (move !== undefined)
+      setCursor({ ...now, index: Math.max(0, Math.min(frequency.length - 1, now.index + move)) });
+    else if (event.key === 'ArrowUp')
+      setCursor({ ...now, trace: (now.trace + shown.length - 1) % shown.length });
     else if (event.key === 'ArrowDown') setCursor({ ...now, trace: (now.trace + 1) % shown.length });
     else if (event.key === '+') zoomBy(0.6);
     else if (event.key === '-') zoomBy(1 / 0.6);
@@ -143,10 +164,17 @@ export function ResponseChart(props: ResponseChartProps) {
 
   return (
     <div style={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 10, padding: '5px 10px 0 14px', minHeight: 32 }}>
+      <div
+        style={{ display: 'flex', alignItems: 'center', gap: 10, padding: '5px 10px 0 14px', minHeight: 32 }}
+      >
         <Legend traces={traces} bands={bands} target={target !== null} />
         <span style={{ flex: 1 }} />
-        <output className="mono" aria-live="polite" aria-label="Readout" style={{ fontSize: 12.5, whiteSpace: 'nowrap' }}>
+        <output
+          className="mono"
+          aria-live="polite"
+          aria-label="Readout"
+          style={{ fontSize: 12.5, whiteSpace: 'nowrap' }}
+        >
           {readout}
         </output>
         {props.tools}
@@ -198,20 +226,53 @@ export function ResponseChart(props: ResponseChartProps) {
       >
         {size.width > 80 && size.height > 80 ? (
           <>
-            <Scaffold size={size} band={band} range={range} levelLabel={props.levelLabel ?? 'dB'} span={Boolean(props.span)} onArea={setArea} />
+            <Scaffold
+              size={size}
+              band={band}
+              range={range}
+              levelLabel={props.levelLabel ?? 'dB'}
+              span={Boolean(props.span)}
+              onArea={setArea}
+            />
             {view ? (
               <>
-                <TraceCanvas size={size} view={view} frequency={frequency} traces={shown} bands={shownBands} target={target} />
-                <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, overflow: 'visible' }}>
+                <TraceCanvas
+                  size={size}
+                  view={view}
+                  frequency={frequency}
+                  traces={shown}
+                  bands={shownBands}
+                  target={target}
+                />
+                <svg
+                  width={size.width}
+                  height={size.height}
+                  style={{ position: 'absolute', inset: 0, overflow: 'visible' }}
+                >
                   {selecting ? (
-                    <rect x={Math.min(selecting.from, selecting.to)} width={Math.abs(selecting.to - selecting.from)} y={view.y} height={view.height} fill="var(--kelp)" opacity={0.12} />
+                    <rect
+                      x={Math.min(selecting.from, selecting.to)}
+                      width={Math.abs(selecting.to - selecting.from)}
+                      y={view.y}
+                      height={view.height}
+                      fill="var(--kelp)"
+                      opacity={0.12}
+                    />
                   ) : null}
-                  {picked ? <Cursor view={view} frequency={frequency[picked.index]!} levelDb={picked.trace.levels[picked.index]!} /> : null}
+                  {picked ? (
+                    <Cursor
+                      view={view}
+                      frequency={frequency[picked.index]!}
+                      levelDb={picked.trace.levels[picked.index]!}
+                    />
+                  ) : null}
                   {(props.marks ?? []).map((mark) => (
                     <Mark key={mark.number} view={view} {...mark} />
                   ))}
                   {props.handles ? <ChartHandles view={view} {...props.handles} /> : null}
-                  {props.span ? <SpanBracket view={view} y={size.height - SPAN_HEIGHT + 6} {...props.span} /> : null}
+                  {props.span ? (
+                    <SpanBracket view={view} y={size.height - SPAN_HEIGHT + 6} {...props.span} />
+                  ) : null}
                 </svg>
               </>
             ) : null}
@@ -238,8 +299,16 @@ const Scaffold = memo(function Scaffold({ size, band, range, levelLabel, span, o
   const ends = [{ f: band.fromHz }, { f: band.toHz }];
   return (
     <div aria-hidden="true">
-      <LineChart width={size.width} height={size.height} data={ends} margin={{ ...MARGIN, bottom: MARGIN.bottom + (span ? SPAN_HEIGHT : 0) }}>
-        <CartesianGrid stroke="var(--line-soft)" verticalCoordinatesGenerator={(p) => verticals(p.offset, band, lines)} />
+      <LineChart
+        width={size.width}
+        height={size.height}
+        data={ends}
+        margin={{ ...MARGIN, bottom: MARGIN.bottom + (span ? SPAN_HEIGHT : 0) }}
+      >
+        <CartesianGrid
+          stroke="var(--line-soft)"
+          verticalCoordinatesGenerator={(p) => verticals(p.offset, band, lines)}
+        />
         <XAxis
           dataKey="f"
           type="number"
@@ -268,12 +337,18 @@ const Scaffold = memo(function Scaffold({ size, band, range, levelLabel, span, o
         />
         <PlotAreaProbe onArea={onArea} />
       </LineChart>
-      <span style={{ position: 'absolute', left: 14, top: 0, fontSize: 11.5, color: 'var(--soft)' }}>{levelLabel}</span>
+      <span style={{ position: 'absolute', left: 14, top: 1, fontSize: 11.5, color: 'var(--soft)' }}>
+        {levelLabel}
+      </span>
     </div>
   );
 });
 
-function verticals(offset: { left?: number; width?: number }, { fromHz, toHz }: { fromHz: number; toHz: number }, lines: number[]) {
+function verticals(
+  offset: { left?: number; width?: number },
+  { fromHz, toHz }: { fromHz: number; toHz: number },
+  lines: number[],
+) {
   const { left = 0, width = 0 } = offset;
   return lines.map((f) => left + (width * Math.log(f / fromHz)) / Math.log(toHz / fromHz));
 }
@@ -318,7 +393,19 @@ function TraceCanvas({
     element.dataset.redraws = String(Number(element.dataset.redraws ?? 0) + 1);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the scheme changes what the variables hold
   }, [size, view, picture.frequency, picture.traces, picture.bands, picture.target, scheme]);
-  return <canvas ref={canvas} aria-hidden="true" style={{ position: 'absolute', inset: 0, width: size.width, height: size.height, pointerEvents: 'none' }} />;
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden="true"
+      style={{
+        position: 'absolute',
+        inset: 0,
+        width: size.width,
+        height: size.height,
+        pointerEvents: 'none',
+      }}
+    />
+  );
 }
 
 function Cursor({ view, frequency, levelDb }: { view: PlotView; frequency: number; levelDb: number }) {
@@ -327,7 +414,9 @@ function Cursor({ view, frequency, levelDb }: { view: PlotView; frequency: numbe
   return (
     <g pointerEvents="none">
       <line x1={x} x2={x} y1={view.y} y2={view.y + view.height} stroke="var(--soft)" strokeDasharray="2 3" />
-      {Number.isFinite(y) ? <circle cx={x} cy={y} r={4} fill="var(--card)" stroke="var(--ink)" strokeWidth={1.5} /> : null}
+      {Number.isFinite(y) ? (
+        <circle cx={x} cy={y} r={4} fill="var(--card)" stroke="var(--ink)" strokeWidth={1.5} />
+      ) : null}
     </g>
   );
 }
@@ -339,7 +428,13 @@ function Mark({ view, number, frequency, levelDb, attention }: ChartMark & { vie
   return (
     <g transform={`translate(${x},${y})`} pointerEvents="none">
       <ellipse rx={10.5} ry={9} fill={attention ? 'var(--buoy-soft)' : 'var(--stone)'} stroke="var(--card)" />
-      <text textAnchor="middle" y={4} fontSize={12} fontWeight={700} fill={attention ? 'var(--buoy)' : 'var(--stone-ink)'}>
+      <text
+        textAnchor="middle"
+        y={4}
+        fontSize={12}
+        fontWeight={700}
+        fill={attention ? 'var(--buoy)' : 'var(--stone-ink)'}
+      >
         {number}
       </text>
     </g>
@@ -349,11 +444,31 @@ function Mark({ view, number, frequency, levelDb, attention }: ChartMark & { vie
 function Legend({ traces, bands, target }: { traces: ChartTrace[]; bands: ChartBand[]; target: boolean }) {
   const dash = { measured: undefined, predicted: '7 4', reference: '2 4', noise: undefined };
   return (
-    <ul aria-label="Legend" style={{ display: 'flex', gap: 14, listStyle: 'none', margin: 0, padding: 0, fontSize: 12.5, overflow: 'hidden', whiteSpace: 'nowrap' }}>
+    <ul
+      aria-label="Legend"
+      style={{
+        display: 'flex',
+        gap: 14,
+        listStyle: 'none',
+        margin: 0,
+        padding: 0,
+        fontSize: 12.5,
+        overflow: 'hidden',
+        whiteSpace: 'nowrap',
+      }}
+    >
       {traces.map(({ id, label, colour, role }) => (
         <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
           <svg width={26} height={8}>
-            <line x1={0} x2={26} y1={4} y2={4} stroke={`var(--${colour})`} strokeWidth={role === 'noise' ? 1.2 : 2.2} strokeDasharray={dash[role]} />
+            <line
+              x1={0}
+              x2={26}
+              y1={4}
+              y2={4}
+              stroke={`var(--${colour})`}
+              strokeWidth={role === 'noise' ? 1.2 : 2.2}
+              strokeDasharray={dash[role]}
+            />
           </svg>
           {label}
         </li>

@@ -18,7 +18,12 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
   const [width, height] = [place.size.x * SCALE, place.size.y * SCALE];
   const metres = (n: number) => Array.from({ length: Math.floor(n) }, (_, i) => i + 1);
   return (
-    <svg viewBox={`${-PAD} ${-PAD} ${width + 2 * PAD} ${height + 2 * PAD + 14}`} style={{ width: '100%', height: '100%' }} role="group" aria-label={`${place.name} from above`}>
+    <svg
+      viewBox={`${-PAD} ${-PAD} ${width + 2 * PAD} ${height + 2 * PAD + 14}`}
+      style={{ width: '100%', height: '100%' }}
+      role="group"
+      aria-label={`${place.name} from above`}
+    >
       <text x={0} y={-20} fontSize={14} fill="var(--soft)">
         {place.name}, {place.size.x} × {place.size.y} × {place.size.z} m, seen from above
       </text>
@@ -35,11 +40,26 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
       {place.furniture.map((f, i) => (
         <Piece key={i} {...f} />
       ))}
-      <rect width={width} height={height} fill="none" stroke="var(--stone-ink)" strokeWidth={5} strokeLinejoin="round" />
+      <rect
+        width={width}
+        height={height}
+        fill="none"
+        stroke="var(--stone-ink)"
+        strokeWidth={5}
+        strokeLinejoin="round"
+      />
       {place.furniture
         .filter((f) => f.kind === 'window')
         .map((f, i) => (
-          <rect key={i} x={f.x * SCALE} y={f.y * SCALE - 4} width={f.width * SCALE} height={8} fill="var(--card)" stroke="var(--stone-ink)" />
+          <rect
+            key={i}
+            x={f.x * SCALE}
+            y={f.y * SCALE - 4}
+            width={f.width * SCALE}
+            height={8}
+            fill="var(--card)"
+            stroke="var(--stone-ink)"
+          />
         ))}
       {place.loudspeakers.map((l) => (
         <Cabinet key={l.id} loudspeaker={l} playing={playing === l.id} place={place} />
@@ -52,7 +72,9 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
           trouble: { fill: 'var(--buoy-soft)', line: 'var(--buoy)', ink: 'var(--ink)' },
           now: { fill: 'var(--kelp)', line: 'var(--kelp)', ink: 'var(--on-kelp)' },
         }[state];
-        const word = { empty: 'not taken', taken: 'taken', trouble: 'look again', now: 'measuring now' }[state];
+        const word = { empty: 'not taken', taken: 'taken', trouble: 'look again', now: 'measuring now' }[
+          state
+        ];
         return (
           <g
             key={spot.id}
@@ -69,8 +91,17 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
               onSelect?.(spot.id);
             }}
           >
-            {selected === spot.id ? <ellipse rx={22} ry={19} fill="none" stroke="var(--kelp)" strokeWidth={1.6} opacity={0.6} /> : null}
-            <ellipse rx={15} ry={12.5} fill={look.fill} stroke={look.line} strokeWidth={i === 0 ? 3.2 : 1.8} strokeDasharray={state === 'empty' ? '4 3' : undefined} />
+            {selected === spot.id ? (
+              <ellipse rx={22} ry={19} fill="none" stroke="var(--kelp)" strokeWidth={1.6} opacity={0.6} />
+            ) : null}
+            <ellipse
+              rx={15}
+              ry={12.5}
+              fill={look.fill}
+              stroke={look.line}
+              strokeWidth={i === 0 ? 3.2 : 1.8}
+              strokeDasharray={state === 'empty' ? '4 3' : undefined}
+            />
             <text textAnchor="middle" y={5} fontSize={14} fontWeight={700} fill={look.ink}>
               {i + 1}
             </text>
@@ -91,31 +122,64 @@ function Piece({ kind, x, y, width, depth }: Place['furniture'][number]) {
   return (
     <g>
       <rect {...box} rx={14} fill="var(--sand)" stroke="var(--line)" strokeWidth={2} />
-      {kind === 'sofa' ? <rect x={box.x + box.width - 24} y={box.y + 6} width={18} height={box.height - 12} rx={8} fill="var(--line-soft)" /> : null}
+      {kind === 'sofa' ? (
+        <rect
+          x={box.x + box.width - 24}
+          y={box.y + 6}
+          width={18}
+          height={box.height - 12}
+          rx={8}
+          fill="var(--line-soft)"
+        />
+      ) : null}
     </g>
   );
 }
 
-function Cabinet({ loudspeaker, playing, place }: { loudspeaker: Loudspeaker; playing: boolean; place: Place }) {
+function Cabinet({
+  loudspeaker,
+  playing,
+  place,
+}: {
+  loudspeaker: Loudspeaker;
+  playing: boolean;
+  place: Place;
+}) {
   const { role, position, aimDeg, name, fitted } = loudspeaker;
   const [x, y] = [position.x * SCALE, position.y * SCALE];
   const below = position.y < place.size.y / 2;
   const fill = playing ? 'var(--kelp)' : 'var(--stone)';
   const long = name.replace('Surround', 'Surr.');
-  const labelX = Math.min(Math.max(x, 26), place.size.x * SCALE - 26);
+  const beside = role === 'subwoofer';
+  const right = position.x < place.size.x / 2;
   return (
     <g opacity={fitted ? 1 : 0.35} aria-label={name}>
       <g transform={`translate(${x},${y}) rotate(${aimDeg})`}>
         {role === 'subwoofer' ? (
           <>
-            <rect x={-17} y={-17} width={34} height={34} rx={8} fill={fill} stroke="var(--stone-ink)" strokeWidth={1.6} />
+            <rect
+              x={-17}
+              y={-17}
+              width={34}
+              height={34}
+              rx={8}
+              fill={fill}
+              stroke="var(--stone-ink)"
+              strokeWidth={1.6}
+            />
             <circle r={9} fill="none" stroke="var(--stone-ink)" strokeWidth={1.6} />
           </>
         ) : (
           <path d="M-12 -10 h17 q8 10 0 20 h-17 z" fill={fill} stroke="var(--stone-ink)" strokeWidth={1.6} />
         )}
       </g>
-      <text x={labelX} y={role === 'subwoofer' ? (below ? y - 20 : y + 33) : below ? y + 32 : y - 20} textAnchor="middle" fontSize={13} fill="var(--ink)">
+      <text
+        x={beside ? x + (right ? 28 : -28) : x}
+        y={beside ? (below ? y - 10 : y + 24) : below ? y + 32 : y - 20}
+        textAnchor={beside ? (right ? 'start' : 'end') : 'middle'}
+        fontSize={13}
+        fill="var(--ink)"
+      >
         {long}
       </text>
     </g>

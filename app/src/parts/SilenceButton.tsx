@@ -13,7 +13,15 @@ export function SilenceButton() {
     return () => removeEventListener('keydown', onKey);
   }, [what]);
   return (
-    <Button variant={what ? 'filled' : 'outline'} color="buoy" radius="xl" size="compact-md" disabled={!what} onClick={silence} title={what ? `Stop: ${what} (Escape)` : 'Nothing sounds'}>
+    <Button
+      variant={what ? 'filled' : 'outline'}
+      color="buoy"
+      radius="xl"
+      size="compact-md"
+      disabled={!what}
+      onClick={silence}
+      title={what ? `Stop: ${what} (Escape)` : 'Nothing sounds'}
+    >
       Silence
     </Button>
   );

@@ -7,7 +7,13 @@ interface Span {
 }
 
 /** The span as a bracket under the frequency axis; both ends drag and step with arrow keys (1/12 octave). */
-export function SpanBracket({ view, y, from, to, onChange }: Span & { view: PlotView; y: number; onChange: (span: Span, done: boolean) => void }) {
+export function SpanBracket({
+  view,
+  y,
+  from,
+  to,
+  onChange,
+}: Span & { view: PlotView; y: number; onChange: (span: Span, done: boolean) => void }) {
   const grabbed = useRef<keyof Span | null>(null);
   const clamp = (x: number) => Math.min(view.x + view.width, Math.max(view.x, x));
   const [a, b] = [clamp(xOf(view, from)), clamp(xOf(view, to))];
@@ -54,9 +60,20 @@ export function SpanBracket({ view, y, from, to, onChange }: Span & { view: Plot
   const wide = b - a > 190;
   return (
     <g>
-      <path d={`M${a} ${y} q0 9 9 9 H${b - 9} q9 0 9 -9`} fill="none" stroke="var(--kelp)" strokeWidth={2.4} />
+      <path
+        d={`M${a} ${y} q0 9 9 9 H${b - 9} q9 0 9 -9`}
+        fill="none"
+        stroke="var(--kelp)"
+        strokeWidth={2.4}
+      />
       {wide ? <rect x={(a + b) / 2 - 88} y={y} width={176} height={18} fill="var(--card)" /> : null}
-      <text x={wide ? (a + b) / 2 : Math.min(b + 14, view.x + view.width - 160)} y={y + 13} textAnchor={wide ? 'middle' : 'start'} fontSize={12.5} fill="var(--ink)">
+      <text
+        x={wide ? (a + b) / 2 : Math.min(b + 14, view.x + view.width - 160)}
+        y={y + 13}
+        textAnchor={wide ? 'middle' : 'start'}
+        fontSize={12.5}
+        fill="var(--ink)"
+      >
         span {formatHz(from)} to {formatHz(to)}
       </text>
       {knob('from', a)}

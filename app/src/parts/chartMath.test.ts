@@ -1,6 +1,18 @@
 import { logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
-import { formatDb, formatHz, frequencyAt, frequencyTicks, levelAt, levelRange, levelTicks, nearestIndex, xOf, yOf, zoomed } from './chartMath';
+import {
+  formatDb,
+  formatHz,
+  frequencyAt,
+  frequencyTicks,
+  levelAt,
+  levelRange,
+  levelTicks,
+  nearestIndex,
+  xOf,
+  yOf,
+  zoomed,
+} from './chartMath';
 
 const view = { fromHz: 20, toHz: 20000, lowDb: -30, highDb: 10, x: 50, y: 10, width: 900, height: 400 };
 
@@ -24,8 +36,20 @@ it('labels 1, 2 and 5 of each decade, and every line when zoomed in', () => {
 });
 
 it('writes figures as the trade does', () => {
-  expect([63, 1000, 1250, 999.7, 19953, NaN].map(formatHz)).toEqual(['63 Hz', '1 kHz', '1.25 kHz', '1 kHz', '20 kHz', '–']);
-  expect([3.21, -0.04, -12, -Infinity].map((v) => formatDb(v))).toEqual(['+3.2 dB', '0.0 dB', '\u221212.0 dB', '–']);
+  expect([63, 1000, 1250, 999.7, 19953, NaN].map(formatHz)).toEqual([
+    '63 Hz',
+    '1 kHz',
+    '1.25 kHz',
+    '1 kHz',
+    '20 kHz',
+    '–',
+  ]);
+  expect([3.21, -0.04, -12, -Infinity].map((v) => formatDb(v))).toEqual([
+    '+3.2 dB',
+    '0.0 dB',
+    '\u221212.0 dB',
+    '–',
+  ]);
 });
 
 it('finds the nearest point over log frequency', () => {

@@ -16,8 +16,10 @@ export const xOf = (v: PlotView, frequency: number): number =>
   v.x + (v.width * Math.log(frequency / v.fromHz)) / Math.log(v.toHz / v.fromHz);
 export const yOf = (v: PlotView, levelDb: number): number =>
   v.y + (v.height * (v.highDb - levelDb)) / (v.highDb - v.lowDb);
-export const frequencyAt = (v: PlotView, x: number): number => v.fromHz * (v.toHz / v.fromHz) ** ((x - v.x) / v.width);
-export const levelAt = (v: PlotView, y: number): number => v.highDb - ((y - v.y) / v.height) * (v.highDb - v.lowDb);
+export const frequencyAt = (v: PlotView, x: number): number =>
+  v.fromHz * (v.toHz / v.fromHz) ** ((x - v.x) / v.width);
+export const levelAt = (v: PlotView, y: number): number =>
+  v.highDb - ((y - v.y) / v.height) * (v.highDb - v.lowDb);
 
 /** Grid lines at every 1 to 9 of a decade within a band; labels belong to 1, 2 and 5. */
 export function frequencyTicks(fromHz: number, toHz: number): { lines: number[]; labels: number[] } {
@@ -52,7 +54,8 @@ export function formatHz(frequency: number): string {
 const trim = (v: number) => String(Number(v.toPrecision(3)));
 
 /** Axis label: "50", "1k", "2k". */
-export const axisHz = (frequency: number): string => (frequency >= 1000 ? `${frequency / 1000}k` : String(frequency));
+export const axisHz = (frequency: number): string =>
+  frequency >= 1000 ? `${frequency / 1000}k` : String(frequency);
 
 /** "+3.2 dB", with a true minus sign; "–" for what is no number. */
 export function formatDb(levelDb: number, digits = 1): string {
@@ -70,14 +73,21 @@ export function nearestIndex(frequency: Float64Array, wanted: number): number {
     if (frequency[middle]! <= wanted) low = middle;
     else high = middle;
   }
-  return Math.abs(Math.log(frequency[low]! / wanted)) <= Math.abs(Math.log(frequency[high]! / wanted)) ? low : high;
+  return Math.abs(Math.log(frequency[low]! / wanted)) <= Math.abs(Math.log(frequency[high]! / wanted))
+    ? low
+    : high;
 }
 
 /**
  * Level range that shows curves: whole 5 dB around all finite values within a band, at least 30 dB and at most `most`;
  * when it must cut, it keeps the top.
  */
-export function levelRange(frequency: Float64Array, curves: Float64Array[], band = FULL_BAND as { fromHz: number; toHz: number }, most = 60) {
+export function levelRange(
+  frequency: Float64Array,
+  curves: Float64Array[],
+  band = FULL_BAND as { fromHz: number; toHz: number },
+  most = 60,
+) {
   let [low, high] = [Infinity, -Infinity];
   for (const curve of curves) {
     curve.forEach((v, i) => {
@@ -95,7 +105,10 @@ export function levelRange(frequency: Float64Array, curves: Float64Array[], band
 /** A zoomed band around a frequency, `factor` below 1 zooms in; kept within the full band and wider than a sixth of an octave. */
 export function zoomed(band: { fromHz: number; toHz: number }, around: number, factor: number) {
   const [from, to] = [Math.log(band.fromHz), Math.log(band.toHz)];
-  const width = Math.max(Math.LN2 / 6, Math.min((to - from) * factor, Math.log(FULL_BAND.toHz / FULL_BAND.fromHz)));
+  const width = Math.max(
+    Math.LN2 / 6,
+    Math.min((to - from) * factor, Math.log(FULL_BAND.toHz / FULL_BAND.fromHz)),
+  );
   const share = (Math.log(around) - from) / (to - from);
   let start = Math.log(around) - share * width;
   start = Math.max(Math.log(FULL_BAND.fromHz), Math.min(start, Math.log(FULL_BAND.toHz) - width));

@@ -27,7 +27,10 @@ export async function traceOf(sweep: Sweep, calibrations: Record<string, Calibra
 }
 
 /** Hands the worker those traces that it does not know yet. */
-export async function provideTraces(sweeps: Sweep[], calibrations: Record<string, Calibration>): Promise<void> {
+export async function provideTraces(
+  sweeps: Sweep[],
+  calibrations: Record<string, Calibration>,
+): Promise<void> {
   const known = await designWorker().call((api) => api.has(sweeps.map(traceKey)));
   for (const [i, sweep] of sweeps.entries()) {
     if (known[i]) continue;
@@ -37,7 +40,10 @@ export async function provideTraces(sweeps: Sweep[], calibrations: Record<string
 }
 
 /** What the design of every channel that can be corrected rests on. */
-export function channelRequests(project: Project, correction: Correction = project.correction): ChannelRequest[] {
+export function channelRequests(
+  project: Project,
+  correction: Correction = project.correction,
+): ChannelRequest[] {
   return fittedOf(project).flatMap((l) => {
     const { averaged, leftOut } = usableSpots(project, l.id);
     if (averaged.length === 0) return [];

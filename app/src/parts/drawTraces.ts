@@ -71,7 +71,12 @@ export function drawTraces(context: CanvasRenderingContext2D, view: PlotView, pi
   context.restore();
 }
 
-function stroke(context: CanvasRenderingContext2D, view: PlotView, frequency: Float64Array, levels: Float64Array) {
+function stroke(
+  context: CanvasRenderingContext2D,
+  view: PlotView,
+  frequency: Float64Array,
+  levels: Float64Array,
+) {
   context.beginPath();
   curve(context, view, frequency, levels, 'move');
   context.stroke();

@@ -56,6 +56,12 @@ export async function measureSweep(
       arrivalS: arrival?.onsetS ?? null,
       distortionDb,
     },
-    array: { id: traceId, kind: 'trace', rate: impulse.rate, zero: impulse.zero, samples: Float32Array.from(impulse.samples) },
+    array: {
+      id: traceId,
+      kind: 'trace',
+      rate: impulse.rate,
+      zero: impulse.zero,
+      samples: Float32Array.from(impulse.samples),
+    },
   };
 }

@@ -4,8 +4,15 @@ import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/projec
 export const fittedOf = ({ place }: Project): Loudspeaker[] => place.loudspeakers.filter((l) => l.fitted);
 
 /** The newest as-found sweep of a spot and a loudspeaker. */
-export function sweepOf(project: Project, spotId: string, loudspeakerId: string, stage: Sweep['stage'] = 'as found'): Sweep | undefined {
-  return project.sweeps.findLast((s) => s.stage === stage && s.spotId === spotId && s.loudspeakerId === loudspeakerId);
+export function sweepOf(
+  project: Project,
+  spotId: string,
+  loudspeakerId: string,
+  stage: Sweep['stage'] = 'as found',
+): Sweep | undefined {
+  return project.sweeps.findLast(
+    (s) => s.stage === stage && s.spotId === spotId && s.loudspeakerId === loudspeakerId,
+  );
 }
 
 /** Whether a spot has a usable sweep of every fitted loudspeaker. */
@@ -16,7 +23,10 @@ export const isSpotTaken = (project: Project, spot: Spot): boolean =>
   });
 
 /** Spots with usable sweeps of one loudspeaker: averaged ones and ones that only judge. */
-export function usableSpots(project: Project, loudspeakerId: string): { averaged: Sweep[]; leftOut: Sweep[] } {
+export function usableSpots(
+  project: Project,
+  loudspeakerId: string,
+): { averaged: Sweep[]; leftOut: Sweep[] } {
   const averaged: Sweep[] = [];
   const leftOut: Sweep[] = [];
   for (const spot of project.place.spots) {
@@ -31,7 +41,9 @@ export function usableSpots(project: Project, loudspeakerId: string): { averaged
 export function designKey(project: Project): string {
   const rests = {
     correction: project.correction,
-    sweeps: fittedOf(project).map((l) => usableSpots(project, l.id).averaged.map((s) => `${s.traceId} ${s.calibrationId}`)),
+    sweeps: fittedOf(project).map((l) =>
+      usableSpots(project, l.id).averaged.map((s) => `${s.traceId} ${s.calibrationId}`),
+    ),
   };
   let hash = 0;
   for (const c of JSON.stringify(rests)) hash = (Math.imul(hash, 31) + c.charCodeAt(0)) | 0;
@@ -71,11 +83,14 @@ function rigState(project: Project): Evidence {
   const fitted = fittedOf(project);
   const margins = fitted.map((l) => marginNow(project, l.id)).filter((m) => m !== null);
   if (margins.length === 0) return { state: 'empty', evidence: 'not begun' };
-  if (margins.length < fitted.length) return { state: 'begun', evidence: `${margins.length} of ${fitted.length} checked` };
+  if (margins.length < fitted.length)
+    return { state: 'begun', evidence: `${margins.length} of ${fitted.length} checked` };
   const least = Math.min(...margins);
   if (!Number.isFinite(least)) return { state: 'look again', evidence: 'an output is silent' };
   const dB = Math.round(least);
-  return least >= ENOUGH_DB ? { state: 'done', evidence: `ready, ${dB} dB` } : { state: 'look again', evidence: `only ${dB} dB` };
+  return least >= ENOUGH_DB
+    ? { state: 'done', evidence: `ready, ${dB} dB` }
+    : { state: 'look again', evidence: `only ${dB} dB` };
 }
 
 function walkState(project: Project): Evidence {
@@ -91,8 +106,11 @@ function correctState(project: Project): Evidence {
   const ready = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0).length;
   if (ready === 0) return { state: 'empty', evidence: 'not begun' };
   const load = project.loads.at(-1);
-  if (load && load.designKey !== designKey(project)) return { state: 'look again', evidence: 'changed since loaded' };
-  return load ? { state: 'done', evidence: `in memory ${load.letter}` } : { state: 'begun', evidence: `${ready} channels` };
+  if (load && load.designKey !== designKey(project))
+    return { state: 'look again', evidence: 'changed since loaded' };
+  return load
+    ? { state: 'done', evidence: `in memory ${load.letter}` }
+    : { state: 'begun', evidence: `${ready} channels` };
 }
 
 function handOverState(project: Project): Evidence {
@@ -100,7 +118,9 @@ function handOverState(project: Project): Evidence {
   if (!load) return { state: 'empty', evidence: 'nothing loaded' };
   const channels = Object.keys(load.filters);
   const home = project.place.spots[0]!;
-  const verified = channels.filter((id) => sweepOf(project, home.id, id, 'verified')?.memory.checksum === load.checksum);
+  const verified = channels.filter(
+    (id) => sweepOf(project, home.id, id, 'verified')?.memory.checksum === load.checksum,
+  );
   if (verified.length === channels.length) return { state: 'done', evidence: `${load.letter} verified` };
   return { state: 'begun', evidence: `memory ${load.letter} loaded` };
 }

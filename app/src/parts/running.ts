@@ -15,7 +15,8 @@ export const silence = (): void => running.getState().controller?.abort();
  * @throws when another tab or another task is at it
  */
 export async function exclusively<T>(what: string, run: (signal: AbortSignal) => Promise<T>): Promise<T> {
-  if (running.getState().controller) throw new Error(`${running.getState().what} is still under way; wait for it or stop it.`);
+  if (running.getState().controller)
+    throw new Error(`${running.getState().what} is still under way; wait for it or stop it.`);
   return navigator.locks.request('pebble-hall.rig', { ifAvailable: true }, async (lock) => {
     if (!lock) throw new Error('Another tab is measuring with this rig. Finish or stop it there first.');
     const controller = new AbortController();

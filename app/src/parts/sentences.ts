@@ -49,6 +49,7 @@ export function marginSentence(marginDb: number): string {
   const margin = Math.round(marginDb);
   if (!Number.isFinite(marginDb)) return 'nothing arrived';
   if (margin >= AIM_DB) return `loud enough: ${margin} dB above the noise`;
-  if (margin >= DOUBTFUL_DB) return `will do: ${margin} dB above the noise, ${AIM_DB - margin} dB short of the aim`;
+  if (margin >= DOUBTFUL_DB)
+    return `will do: ${margin} dB above the noise, ${AIM_DB - margin} dB short of the aim`;
   return `too quiet: ${margin} dB above the noise, ${AIM_DB - margin} dB short of the aim`;
 }

@@ -7,5 +7,12 @@ export function tell(message: string): void {
 
 /** A problem: what happened, to which thing, and what to do; stays until it is closed. */
 export function tellProblem(message: string): void {
-  notifications.show({ message, color: 'buoy', autoClose: false, withBorder: true, role: 'alert', withCloseButton: true });
+  notifications.show({
+    message,
+    color: 'buoy',
+    autoClose: false,
+    withBorder: true,
+    role: 'alert',
+    withCloseButton: true,
+  });
 }

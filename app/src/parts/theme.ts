@@ -1,7 +1,29 @@
 import { createTheme, type MantineColorsTuple } from '@mantine/core';
 
-const kelp: MantineColorsTuple = ['#e3f1ef', '#d5e6e3', '#a9d2cd', '#7cbeb7', '#55b8ae', '#2f948c', '#1f7a74', '#1a6863', '#155551', '#0f423f'];
-const buoy: MantineColorsTuple = ['#fdf1e9', '#f6e1d3', '#f2c3a2', '#f0a878', '#f0935b', '#e07a3d', '#d2622a', '#b04d17', '#8c3c10', '#6b2d0b'];
+const kelp: MantineColorsTuple = [
+  '#e3f1ef',
+  '#d5e6e3',
+  '#a9d2cd',
+  '#7cbeb7',
+  '#55b8ae',
+  '#2f948c',
+  '#1f7a74',
+  '#1a6863',
+  '#155551',
+  '#0f423f',
+];
+const buoy: MantineColorsTuple = [
+  '#fdf1e9',
+  '#f6e1d3',
+  '#f2c3a2',
+  '#f0a878',
+  '#f0935b',
+  '#e07a3d',
+  '#d2622a',
+  '#b04d17',
+  '#8c3c10',
+  '#6b2d0b',
+];
 
 /** Names of Mantine's own parts in our look; colours of surfaces and ink are CSS variables in `look.css`. */
 export const theme = createTheme({

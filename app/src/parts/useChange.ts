@@ -3,7 +3,11 @@ import { useCallback } from 'react';
 import { repository, sentenceOf } from '../store';
 import { tellProblem } from './tell';
 
-export type Change = (label: string, change: (project: Project) => Project, arrays?: ProjectArray[]) => Promise<boolean>;
+export type Change = (
+  label: string,
+  change: (project: Project) => Project,
+  arrays?: ProjectArray[],
+) => Promise<boolean>;
 
 /** Changes the project, undoably; a failure is told and the project stays as it was. False when it failed. */
 export function useChange(projectId: string): Change {

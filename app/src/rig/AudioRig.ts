@@ -44,4 +44,5 @@ export interface AudioRig {
 
 /** The error that a cancelled take ends with. */
 export const abortError = (): DOMException => new DOMException('Cancelled.', 'AbortError');
-export const isAbort = (error: unknown): boolean => error instanceof DOMException && error.name === 'AbortError';
+export const isAbort = (error: unknown): boolean =>
+  error instanceof DOMException && error.name === 'AbortError';

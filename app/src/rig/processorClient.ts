@@ -18,11 +18,18 @@ export class ProcessorError extends Error {
 async function call(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(`/api/processor${path}`, init);
+    // a stated type tells the server that this is no form from elsewhere
+    const headers = {
+      'content-type': 'application/octet-stream',
+      ...(init?.headers as Record<string, string> | undefined),
+    };
+    response = await fetch(`/api/processor${path}`, { ...init, headers });
   } catch (error) {
     if (init?.signal?.aborted) throw abortError();
     void error;
-    throw new ProcessorError('The processor cannot be reached. Check that the server is running, then try again.');
+    throw new ProcessorError(
+      'The processor cannot be reached. Check that the server is running, then try again.',
+    );
   }
   if (response.ok) return response;
   const told = (await response.json().catch(() => null)) as { problem?: string } | null;
@@ -37,7 +44,8 @@ const post = (path: string, body?: unknown, signal?: AbortSignal) =>
     signal: signal ?? null,
   });
 
-export const readProcessor = async (): Promise<ProcessorState> => (await call('/')).json() as Promise<ProcessorState>;
+export const readProcessor = async (): Promise<ProcessorState> =>
+  (await call('/')).json() as Promise<ProcessorState>;
 
 export interface MemoryContents extends MemorySummary {
   filters: Float32Array[];
@@ -47,7 +55,13 @@ export interface MemoryContents extends MemorySummary {
 export async function readMemory(letter: MemoryLetter): Promise<MemoryContents> {
   const summary = (await (await call(`/memories/${letter}`)).json()) as MemorySummary;
   const bytes = new Uint8Array(await (await call(`/memories/${letter}?part=filters`)).arrayBuffer());
-  return { ...summary, filters: unpackFilters(bytes, summary.outputs.map((o) => o.taps)) };
+  return {
+    ...summary,
+    filters: unpackFilters(
+      bytes,
+      summary.outputs.map((o) => o.taps),
+    ),
+  };
 }
 
 export interface ActiveOutputs {
@@ -79,7 +93,8 @@ export function activeMemory(state: ProcessorState): MemorySummary {
 export const recallMemory = async (letter: MemoryLetter): Promise<ProcessorState> =>
   (await post('/recall', { letter })).json() as Promise<ProcessorState>;
 
-export const setBreakAt = (breakAtShare: number | null): Promise<Response> => post('/faults', { breakAtShare });
+export const setBreakAt = (breakAtShare: number | null): Promise<Response> =>
+  post('/faults', { breakAtShare });
 
 export interface LoadRequest {
   letter: MemoryLetter;
@@ -106,7 +121,11 @@ export async function loadMemory(
   try {
     for (let offset = 0; offset < bytes.length; offset += begun.chunkBytes) {
       const part = bytes.slice(offset, offset + begun.chunkBytes);
-      await call(`/transfers/${begun.id}?offset=${offset}&crc=${crc32(part)}`, { method: 'PUT', body: part, signal: signal ?? null });
+      await call(`/transfers/${begun.id}?offset=${offset}&crc=${crc32(part)}`, {
+        method: 'PUT',
+        body: part,
+        signal: signal ?? null,
+      });
       onProgress((offset + part.length) / bytes.length);
     }
     return (await (await post(`/transfers/${begun.id}/complete`, undefined, signal)).json()) as MemorySummary;

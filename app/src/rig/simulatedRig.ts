@@ -2,7 +2,13 @@ import type { Position } from '@pebble-hall/core/project';
 import { BURROW, type Faults } from '@pebble-hall/stand-ins/rig';
 import type { RoomApi } from '../workers/room.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
-import { abortError, type AudioRig, type PlayOptions, type PlayRequest, type RigDescription } from './AudioRig';
+import {
+  abortError,
+  type AudioRig,
+  type PlayOptions,
+  type PlayRequest,
+  type RigDescription,
+} from './AudioRig';
 import { practiceFaults, setPracticeFaults } from './practiceFaults';
 import { readActiveOutputs, type ActiveOutputs } from './processorClient';
 
@@ -40,7 +46,10 @@ export class SimulatedRig implements AudioRig {
     this.microphone = position;
   }
 
-  async playAndRecord(request: PlayRequest, { signal, onProgress }: PlayOptions = {}): Promise<Float32Array[]> {
+  async playAndRecord(
+    request: PlayRequest,
+    { signal, onProgress }: PlayOptions = {},
+  ): Promise<Float32Array[]> {
     await this.open();
     this.check(request);
     if (signal?.aborted) throw abortError();
@@ -71,7 +80,8 @@ export class SimulatedRig implements AudioRig {
       if (faults.doorSlam && request.signals.length > 0 && !this.options.faults) {
         setPracticeFaults({ ...faults, doorSlam: false }); // one slam is one slam
       }
-      if (this.options.pace === 'real time') await rest(seconds * 1000 - (performance.now() - started), signal);
+      if (this.options.pace === 'real time')
+        await rest(seconds * 1000 - (performance.now() - started), signal);
       onProgress?.(1);
       return request.inputs.map((input) => recorded[input - 1]!);
     } finally {
@@ -102,11 +112,14 @@ export class SimulatedRig implements AudioRig {
   private check({ signals, inputs, lengthFrames }: PlayRequest): void {
     if (!(lengthFrames > 0)) throw new RangeError('The take has no length.');
     for (const input of inputs) {
-      if (!(input >= 1 && input <= BURROW.inputs.length)) throw new RangeError(`${BURROW.name} has no input ${input}.`);
+      if (!(input >= 1 && input <= BURROW.inputs.length))
+        throw new RangeError(`${BURROW.name} has no input ${input}.`);
     }
     for (const { output, samples } of signals) {
-      if (!(output >= 1 && output <= BURROW.outputs)) throw new RangeError(`${BURROW.name} has no output ${output}.`);
-      if (samples.some((v) => !(Math.abs(v) <= 1))) throw new RangeError('The signal goes beyond full scale; nothing was played.');
+      if (!(output >= 1 && output <= BURROW.outputs))
+        throw new RangeError(`${BURROW.name} has no output ${output}.`);
+      if (samples.some((v) => !(Math.abs(v) <= 1)))
+        throw new RangeError('The signal goes beyond full scale; nothing was played.');
     }
   }
 }

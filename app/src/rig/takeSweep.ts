@@ -23,7 +23,11 @@ const analysis = () =>
   ));
 
 /** Plays one sweep on one output, records it with the loopback beside, and analyses it in a worker. */
-export async function takeSweep(rig: AudioRig, settings: SweepSettings, options: PlayOptions = {}): Promise<AnalysedSweep> {
+export async function takeSweep(
+  rig: AudioRig,
+  settings: SweepSettings,
+  options: PlayOptions = {},
+): Promise<AnalysedSweep> {
   const { rate } = await rig.open();
   const sweep: SweepSignal = exponentialSweep({
     rate,
@@ -45,13 +49,18 @@ export async function takeSweep(rig: AudioRig, settings: SweepSettings, options:
   );
   const { samples: _samples, startsAt: _start, endsAt: _end, growthS: _growth, ...request } = sweep;
   return analysis().call(
-    (api) => api.analyse({ microphone: microphone!, loopback: loopback!, rate, silenceS: SILENCE_S }, request),
+    (api) =>
+      api.analyse({ microphone: microphone!, loopback: loopback!, rate, silenceS: SILENCE_S }, request),
     options.signal,
   );
 }
 
 /** Records the room while nothing plays. */
-export async function recordSilence(rig: AudioRig, seconds: number, options: PlayOptions = {}): Promise<Float32Array> {
+export async function recordSilence(
+  rig: AudioRig,
+  seconds: number,
+  options: PlayOptions = {},
+): Promise<Float32Array> {
   const { rate } = await rig.open();
   const [microphone] = await rig.playAndRecord(
     { signals: [], inputs: [MICROPHONE], lengthFrames: Math.round(seconds * rate) },

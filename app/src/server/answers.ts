@@ -3,7 +3,10 @@ import type Joi from 'joi';
 
 /** JSON answer. */
 export const answer = (value: unknown, status = 200): Response =>
-  new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json', 'cache-control': 'no-store' } });
+  new Response(JSON.stringify(value), {
+    status,
+    headers: { 'content-type': 'application/json', 'cache-control': 'no-store' },
+  });
 
 /** A request that cannot be taken, with the status that says why. */
 export class BadRequest extends Error {

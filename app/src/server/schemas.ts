@@ -1,9 +1,18 @@
-import { MEMORY_LETTERS, SKERRY, type MemoryLetter, type OutputSettings } from '@pebble-hall/stand-ins/processor';
+import {
+  MEMORY_LETTERS,
+  SKERRY,
+  type MemoryLetter,
+  type OutputSettings,
+} from '@pebble-hall/stand-ins/processor';
 import Joi from 'joi';
 
 const crossover = Joi.object({
   kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
-  order: Joi.when('kind', { is: 'Butterworth', then: Joi.number().integer().min(1).max(8), otherwise: Joi.valid(2, 4, 8) }),
+  order: Joi.when('kind', {
+    is: 'Butterworth',
+    then: Joi.number().integer().min(1).max(8),
+    otherwise: Joi.valid(2, 4, 8),
+  }),
   frequency: Joi.number().min(10).max(20000),
 }).allow(null);
 
@@ -31,7 +40,9 @@ export const transferSchema: Joi.ObjectSchema<TransferRequest> = Joi.object({
   checksum: Joi.number().integer().min(0).max(0xffffffff),
 });
 
-export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.object({ letter: Joi.valid(...MEMORY_LETTERS) });
+export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.object({
+  letter: Joi.valid(...MEMORY_LETTERS),
+});
 
 export const faultSchema: Joi.ObjectSchema<{ breakAtShare: number | null }> = Joi.object({
   breakAtShare: Joi.number().min(0).max(1).allow(null),

@@ -1,4 +1,10 @@
-import { arraysOf, readProjectFile, writeProjectFile, type Project, type ProjectArray } from '@pebble-hall/core/project';
+import {
+  arraysOf,
+  readProjectFile,
+  writeProjectFile,
+  type Project,
+  type ProjectArray,
+} from '@pebble-hall/core/project';
 import Dexie from 'dexie';
 import type { ChangeRow, PebbleDatabase } from './database';
 
@@ -23,7 +29,12 @@ export class ProjectRepository {
 
   async list(): Promise<{ id: string; name: string; place: string; openedAt: number }[]> {
     const rows = await this.database.projects.orderBy('openedAt').reverse().toArray();
-    return rows.map(({ id, project, openedAt }) => ({ id, name: project.name, place: project.place.name, openedAt }));
+    return rows.map(({ id, project, openedAt }) => ({
+      id,
+      name: project.name,
+      place: project.place.name,
+      openedAt,
+    }));
   }
 
   async touch(id: string): Promise<void> {
@@ -35,7 +46,12 @@ export class ProjectRepository {
    * @param change gets the project as stored and returns the next one; the one it gets must not be altered
    * @throws what the database throws, a full disk among it; then nothing is changed
    */
-  async change(id: string, label: string, change: (project: Project) => Project, arrays: ProjectArray[] = []): Promise<void> {
+  async change(
+    id: string,
+    label: string,
+    change: (project: Project) => Project,
+    arrays: ProjectArray[] = [],
+  ): Promise<void> {
     const { database } = this;
     await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
       const row = await database.projects.get(id);
@@ -48,7 +64,10 @@ export class ProjectRepository {
       await database.changes.put({ projectId: id, seq, label, before: row.project, after });
       await database.projects.put({ ...row, project: after, at: seq });
       if (seq > UNDO_STEPS) {
-        await database.changes.where('[projectId+seq]').between([id, Dexie.minKey], [id, seq - UNDO_STEPS], true, true).delete();
+        await database.changes
+          .where('[projectId+seq]')
+          .between([id, Dexie.minKey], [id, seq - UNDO_STEPS], true, true)
+          .delete();
       }
     });
   }
@@ -72,7 +91,10 @@ export class ProjectRepository {
     return database.transaction('rw', database.projects, database.changes, async () => {
       const row = await database.projects.get(id);
       if (!row) return null;
-      const found: ChangeRow | undefined = await database.changes.get([id, way === 'back' ? row.at : row.at + 1]);
+      const found: ChangeRow | undefined = await database.changes.get([
+        id,
+        way === 'back' ? row.at : row.at + 1,
+      ]);
       if (!found) return null;
       const project = way === 'back' ? found.before : found.after;
       await database.projects.put({ ...row, project, at: way === 'back' ? row.at - 1 : row.at + 1 });
@@ -108,7 +130,9 @@ export class ProjectRepository {
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;
     const id = taken ? crypto.randomUUID() : project.id;
-    const rename = taken ? new Map(arrays.map((a) => [a.id, crypto.randomUUID()])) : new Map<string, string>();
+    const rename = taken
+      ? new Map(arrays.map((a) => [a.id, crypto.randomUUID()]))
+      : new Map<string, string>();
     const named = (old: string) => rename.get(old) ?? old;
     const renamed: Project = {
       ...project,

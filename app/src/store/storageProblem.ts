@@ -1,7 +1,11 @@
 /** What a failure of the browser's storage means and what to do next; null when it is no such failure. */
 export function storageProblem(error: unknown): string | null {
   const chain: { name?: string; inner?: unknown; message?: string }[] = [];
-  for (let e = error as { name?: string; inner?: unknown; message?: string } | undefined; e && chain.length < 4; e = e.inner as typeof e) {
+  for (
+    let e = error as { name?: string; inner?: unknown; message?: string } | undefined;
+    e && chain.length < 4;
+    e = e.inner as typeof e
+  ) {
     chain.push(e);
   }
   const names = chain.map((e) => e.name ?? '');
@@ -14,7 +18,13 @@ export function storageProblem(error: unknown): string | null {
   if (names.includes('VersionError')) {
     return 'The data in this browser were written by a newer Pebble Hall. Open them there; this one leaves them as they are.';
   }
-  if (names.some((n) => ['SecurityError', 'InvalidStateError', 'MissingAPIError', 'OpenFailedError', 'UnknownError'].includes(n))) {
+  if (
+    names.some((n) =>
+      ['SecurityError', 'InvalidStateError', 'MissingAPIError', 'OpenFailedError', 'UnknownError'].includes(
+        n,
+      ),
+    )
+  ) {
     return (
       'This browser does not let Pebble Hall store anything here, so nothing measured could be kept. ' +
       'Allow site data for this address, or leave private browsing, and reload.'

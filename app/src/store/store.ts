@@ -30,7 +30,8 @@ export async function openDemo(afresh = false): Promise<string> {
     const there = await repository().newest();
     if (there && !afresh) return there;
     const response = await fetch(DEMO_FILE);
-    if (!response.ok) throw new Error('The demo project is not there. Run "npm run demo" or "npm run build" to make it.');
+    if (!response.ok)
+      throw new Error('The demo project is not there. Run "npm run demo" or "npm run build" to make it.');
     const id = await repository().importFile(new Uint8Array(await response.arrayBuffer()));
     setCurrentProject(id);
     return id;

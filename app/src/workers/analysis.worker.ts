@@ -1,4 +1,9 @@
-import { analyseSweep, noiseSpectrum, type AnalysedSweep, type SweepRecording } from '@pebble-hall/core/measure';
+import {
+  analyseSweep,
+  noiseSpectrum,
+  type AnalysedSweep,
+  type SweepRecording,
+} from '@pebble-hall/core/measure';
 import { exponentialSweep, type SweepRequest } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
 

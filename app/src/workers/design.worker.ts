@@ -1,4 +1,11 @@
-import { designChannel, exactChannel, predictImpulse, type ChannelDesign, type ChannelRequest, type ExactChannel } from '@pebble-hall/core/correct';
+import {
+  designChannel,
+  exactChannel,
+  predictImpulse,
+  type ChannelDesign,
+  type ChannelRequest,
+  type ExactChannel,
+} from '@pebble-hall/core/correct';
 import { powerOnGrid, responseOnGrid, type GridResponse } from '@pebble-hall/core/measure';
 import { dbOfPower, interpolateLog, logGrid, powerOfDb } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
@@ -45,7 +52,8 @@ const api = {
     const levelDb = corrected(response.levelDb.map(powerOfDb), trace.calibration).map(dbOfPower);
     return { ...response, levelDb };
   },
-  design: (requests: ChannelRequest[]): ChannelDesign[] => requests.map((request) => designChannel(grid, request, powerOf)),
+  design: (requests: ChannelRequest[]): ChannelDesign[] =>
+    requests.map((request) => designChannel(grid, request, powerOf)),
   exact: (request: ChannelRequest, taps: number, rate: number): ExactChannel =>
     exactChannel(grid, designChannel(grid, request, powerOf), taps, rate),
 };

@@ -6,7 +6,10 @@ const room = new SimulatedRoom();
 const api = {
   record: (take: RigTake): Float32Array[] => {
     const channels = room.record(take);
-    return transfer(channels, channels.map((c) => c.buffer));
+    return transfer(
+      channels,
+      channels.map((c) => c.buffer),
+    );
   },
 };
 export type RoomApi = typeof api;

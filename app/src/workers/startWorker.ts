@@ -27,7 +27,9 @@ export function startWorker<Api>(make: () => Worker): RunningWorker<Api> {
         if (!running) {
           const worker = make();
           worker.addEventListener('error', (event) => {
-            const error = new Error(`A computation failed to start: ${event.message || 'its script could not be loaded'}.`);
+            const error = new Error(
+              `A computation failed to start: ${event.message || 'its script could not be loaded'}.`,
+            );
             for (const cut of cutOff) cut(error);
             cutOff.clear();
           });

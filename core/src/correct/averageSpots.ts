@@ -16,7 +16,11 @@ export interface SpotAverage {
  * @param weights one per spot, at least one above 0; a spot of weight 0 is left out of everything; equal when not given
  * @throws RangeError for no spots, differing lengths, or weights that leave nothing
  */
-export function averageSpots(frequency: Float64Array, powers: Float64Array[], weights?: number[]): SpotAverage {
+export function averageSpots(
+  frequency: Float64Array,
+  powers: Float64Array[],
+  weights?: number[],
+): SpotAverage {
   const n = frequency.length;
   const weight = (i: number) => weights?.[i] ?? 1;
   const used = powers.filter((_, i) => weight(i) > 0);

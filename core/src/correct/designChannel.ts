@@ -51,14 +51,23 @@ export interface ExactChannel {
 }
 
 /** Designs one channel on the grid: quick enough to follow a hand. */
-export function designChannel(grid: Float64Array, request: ChannelRequest, powerOf: (key: string) => Float64Array): ChannelDesign {
+export function designChannel(
+  grid: Float64Array,
+  request: ChannelRequest,
+  powerOf: (key: string) => Float64Array,
+): ChannelDesign {
   const powers = request.spots.map(powerOf);
   const average = averageSpots(grid, powers);
   const span = request.span ?? usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
   const shape = targetCurve(request.handles, grid);
   const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span);
   const targetDb = shape.map((v) => v + targetOffsetDb);
-  const limits = { span, strength: request.strength, maxBoostDb: request.maxBoostDb, maxCutDb: request.maxCutDb };
+  const limits = {
+    span,
+    strength: request.strength,
+    maxBoostDb: request.maxBoostDb,
+    maxCutDb: request.maxCutDb,
+  };
   const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averageSpots(grid, after(powers));
@@ -87,16 +96,31 @@ export function designChannel(grid: Float64Array, request: ChannelRequest, power
 }
 
 /** The filter itself; takes tens of milliseconds. */
-export function exactChannel(grid: Float64Array, design: ChannelDesign, taps: number, rate: number): ExactChannel {
+export function exactChannel(
+  grid: Float64Array,
+  design: ChannelDesign,
+  taps: number,
+  rate: number,
+): ExactChannel {
   const fir = minimumPhaseFir(grid, design.gainDb, taps, rate);
   return { id: design.id, fir, largestGainDb: largestGainDb(fir), firDb: firLevelDb(fir, rate, grid) };
 }
 
 /** RMS distance to the shape of a target: 1/6 octave, the mean difference over the span taken off, as it is only level. */
-export function shapeDistance(grid: Float64Array, levels: Float64Array, targetDb: Float64Array, span: Span): number {
+export function shapeDistance(
+  grid: Float64Array,
+  levels: Float64Array,
+  targetDb: Float64Array,
+  span: Span,
+): number {
   const off = smoothLevels(grid, levels, 6).map((v, i) => v - targetDb[i]!);
   const mean = meanInSpan(grid, off, span);
-  return rmsDistance(grid, off.map((v) => v - mean), new Float64Array(grid.length), span);
+  return rmsDistance(
+    grid,
+    off.map((v) => v - mean),
+    new Float64Array(grid.length),
+    span,
+  );
 }
 
 const meanDistance = (grid: Float64Array, powers: Float64Array[], targetDb: Float64Array, span: Span) =>

@@ -39,7 +39,8 @@ export function designMagnitude(
   targetDb: Float64Array,
   { span, strength, maxBoostDb, maxCutDb }: CorrectionLimits,
 ): MagnitudeDesign {
-  if (!(strength >= 0 && strength <= 1)) throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${strength}`);
+  if (!(strength >= 0 && strength <= 1))
+    throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${strength}`);
   if (!(maxBoostDb >= 0 && maxCutDb >= 0)) {
     throw new RangeError(`designMagnitude: limits must be at least 0 dB, got ${maxBoostDb} and ${maxCutDb}`);
   }
@@ -49,7 +50,10 @@ export function designMagnitude(
   const gainDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
     const trust = 1 / (1 + (spreadDb[i]! / HALF_TRUST_DB) ** 2);
-    const full = wanted <= 0 ? Math.max(wanted, -maxCutDb) : dbOfGain(regularised(gainOfDb(-wanted), trust * maxBoostDb));
+    const full =
+      wanted <= 0
+        ? Math.max(wanted, -maxCutDb)
+        : dbOfGain(regularised(gainOfDb(-wanted), trust * maxBoostDb));
     return strength * weight[i]! * full;
   });
   return { gainDb, wantedDb };

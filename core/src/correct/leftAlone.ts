@@ -1,6 +1,7 @@
 import { smoothLevels } from '../signal/index.js';
 import type { CorrectionLimits, MagnitudeDesign } from './designMagnitude.js';
 import type { SpotAverage } from './averageSpots.js';
+import { spanWeight } from './span.js';
 
 /** A stretch that the design did not bring to the target, and why. */
 export interface LeftAlone {
@@ -26,51 +27,54 @@ const MOVES_DB = 3;
 /**
  * Where the design stays away from the target within the span, and the reason: a dip that differs from spot to spot
  * (`moves`), one that every spot shares but that needs more than the boost limit (`too deep`), a peak above the cut
- * limit (`cut limit`). Strength below 1 is no reason: the design is judged at full strength.
- * @returns in ascending frequency; judged on 1/6 octave
+ * limit (`cut limit`). Strength below 1 is no reason: the design is judged at full strength. The soft ends of the span
+ * are no fault either.
+ * @returns in ascending frequency; judged on 1/6 octave, before and after
  */
 export function leftAlone(
   frequency: Float64Array,
   { averageDb, spreadDb }: Pick<SpotAverage, 'averageDb' | 'spreadDb'>,
   targetDb: Float64Array,
-  { gainDb }: MagnitudeDesign,
-  { span, strength }: CorrectionLimits,
+  { gainDb }: Pick<MagnitudeDesign, 'gainDb'>,
+  { span, strength, maxCutDb }: CorrectionLimits,
 ): LeftAlone[] {
   if (strength === 0) return [];
-  const smooth = smoothLevels(frequency, averageDb, 6);
+  const before = smoothLevels(frequency, averageDb, 6);
+  const after = smoothLevels(
+    frequency,
+    averageDb.map((level, i) => level + gainDb[i]! / strength),
+    6,
+  );
+  const weight = spanWeight(frequency, span);
+  const off = before.map((level, i) => level - targetDb[i]!);
+  const left = after.map((level, i) => level - targetDb[i]!);
+  const isLeft = (i: number) =>
+    i < frequency.length &&
+    weight[i]! > 0.5 &&
+    Math.abs(off[i]!) > OFF_DB &&
+    Math.abs(left[i]!) > UNDONE_DB &&
+    Math.sign(off[i]!) === Math.sign(left[i]!);
   const out: LeftAlone[] = [];
-  let from = -1;
-  for (let i = 0; i <= frequency.length; i++) {
-    const inside = i < frequency.length && frequency[i]! >= span.from && frequency[i]! <= span.to;
-    const off = inside ? smooth[i]! - targetDb[i]! : 0;
-    const undone = inside ? off + gainDb[i]! / strength : 0;
-    const is = Math.abs(off) > OFF_DB && Math.abs(undone) > UNDONE_DB && Math.sign(off) === Math.sign(undone);
-    if (is && from >= 0 && Math.sign(off) !== Math.sign(smooth[from]! - targetDb[from]!)) {
-      out.push(stretch(from, i));
-      from = i;
-    } else if (is && from < 0) from = i;
-    else if (!is && from >= 0) {
-      out.push(stretch(from, i));
-      from = -1;
+  for (let from = 0; from < frequency.length; from++) {
+    if (!isLeft(from)) continue;
+    let end = from + 1;
+    while (isLeft(end) && Math.sign(off[end]!) === Math.sign(off[from]!)) end++;
+    let at = from;
+    for (let i = from; i < end; i++) if (Math.abs(left[i]!) > Math.abs(left[at]!)) at = i;
+    const reason = off[at]! < 0 ? (spreadDb[at]! > MOVES_DB ? 'moves' : 'too deep') : 'cut limit';
+    // a peak that is not at the limit is the flank of one that is finer than the design resolves: no reason to tell
+    if (reason !== 'cut limit' || gainDb[at]! / strength < 0.9 * -maxCutDb) {
+      out.push({
+        from: frequency[from]!,
+        to: frequency[end - 1]!,
+        at: frequency[at]!,
+        offDb: off[at]!,
+        gainDb: gainDb[at]!,
+        reason,
+        spreadDb: spreadDb[at]!,
+      });
     }
+    from = end - 1;
   }
   return out;
-
-  function stretch(first: number, end: number): LeftAlone {
-    let at = first;
-    for (let i = first; i < end; i++) {
-      if (Math.abs(smooth[i]! - targetDb[i]!) > Math.abs(smooth[at]! - targetDb[at]!)) at = i;
-    }
-    const offDb = smooth[at]! - targetDb[at]!;
-    const reason = offDb > 0 ? 'cut limit' : spreadDb[at]! > MOVES_DB ? 'moves' : 'too deep';
-    return {
-      from: frequency[first]!,
-      to: frequency[end - 1]!,
-      at: frequency[at]!,
-      offDb,
-      gainDb: gainDb[at]!,
-      reason,
-      spreadDb: spreadDb[at]!,
-    };
-  }
 }

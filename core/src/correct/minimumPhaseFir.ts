@@ -1,4 +1,12 @@
-import { binFrequencies, cosineStep, fftSizeFor, gainOfDb, interpolateLog, inverseRealFft, minimumPhase } from '../signal/index.js';
+import {
+  binFrequencies,
+  cosineStep,
+  fftSizeFor,
+  gainOfDb,
+  interpolateLog,
+  inverseRealFft,
+  minimumPhase,
+} from '../signal/index.js';
 
 /**
  * Minimum-phase FIR filter with a given gain over frequency.
@@ -8,7 +16,12 @@ import { binFrequencies, cosineStep, fftSizeFor, gainOfDb, interpolateLog, inver
  * @returns taps in single precision, as a processor stores them
  * @throws RangeError for a count of taps or a gain out of range
  */
-export function minimumPhaseFir(frequency: Float64Array, gainDb: Float64Array, taps: number, rate: number): Float32Array {
+export function minimumPhaseFir(
+  frequency: Float64Array,
+  gainDb: Float64Array,
+  taps: number,
+  rate: number,
+): Float32Array {
   if (!(Number.isInteger(taps) && taps >= 16 && taps <= 65536)) {
     throw new RangeError(`minimumPhaseFir: taps must be 16 to 65536, got ${taps}`);
   }

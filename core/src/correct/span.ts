@@ -11,7 +11,8 @@ const SOFT_OCTAVES = 1 / 2;
 
 /** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {
-  if (!(from > 0 && to > from)) throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
+  if (!(from > 0 && to > from))
+    throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
   const [low, high] = [Math.log2(from), Math.log2(to)];
   const soft = Math.min(SOFT_OCTAVES, (high - low) / 6);
   return frequency.map((f) => {
@@ -34,4 +35,10 @@ export function meanInSpan(frequency: Float64Array, values: Float64Array, { from
 
 /** RMS distance in dB between two curves over a span, every part of an octave counting alike. */
 export const rmsDistance = (frequency: Float64Array, a: Float64Array, b: Float64Array, span: Span): number =>
-  Math.sqrt(meanInSpan(frequency, a.map((v, i) => (v - b[i]!) ** 2), span));
+  Math.sqrt(
+    meanInSpan(
+      frequency,
+      a.map((v, i) => (v - b[i]!) ** 2),
+      span,
+    ),
+  );

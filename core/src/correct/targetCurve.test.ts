@@ -10,7 +10,9 @@ it('passes through its handles and is flat beyond them', () => {
     { frequency: 50, levelDb: 4 },
     { frequency: 8000, levelDb: -3 },
   ];
-  expect(Array.from(targetCurve(handles, Float64Array.of(20, 50, 1000, 8000, 20000)))).toEqual([4, 4, 0, -3, -3]);
+  expect(Array.from(targetCurve(handles, Float64Array.of(20, 50, 1000, 8000, 20000)))).toEqual([
+    4, 4, 0, -3, -3,
+  ]);
 });
 
 it('never overshoots between two handles, whatever they are', () => {
@@ -40,7 +42,10 @@ it('is a straight line over log frequency where the handles lie on one', () => {
 
 it('refuses doubled, missing and impossible handles', () => {
   expect(() => targetCurve([], grid)).toThrow(/at least one/);
-  const twice = [{ frequency: 100, levelDb: 1 }, { frequency: 100, levelDb: 2 }];
+  const twice = [
+    { frequency: 100, levelDb: 1 },
+    { frequency: 100, levelDb: 2 },
+  ];
   expect(() => targetCurve(twice, grid)).toThrow(/two handles at 100/);
   expect(() => targetCurve([{ frequency: 100, levelDb: NaN }], grid)).toThrow(/not usable/);
 });
@@ -58,5 +63,12 @@ it('measures distances per octave', () => {
   const step = grid.map((f) => (f < 1000 ? 4 : 0));
   const span = { from: 100, to: 10000 };
   expect(meanInSpan(grid, step, span)).toBeCloseTo(2, 1);
-  expect(rmsDistance(grid, step, step.map(() => 0), span)).toBeCloseTo(Math.sqrt(8), 1);
+  expect(
+    rmsDistance(
+      grid,
+      step,
+      step.map(() => 0),
+      span,
+    ),
+  ).toBeCloseTo(Math.sqrt(8), 1);
 });

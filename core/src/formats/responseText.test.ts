@@ -10,7 +10,10 @@ describe('readResponseText', () => {
     ['commas and spaces', '20, -1.5\n1000.5, 0\n20000, 3.25'],
     ['semicolons and decimal commas', '20;-1,5\r\n1000,5;0\r\n20000;3,25'],
     ['spaces and decimal commas', '  20   -1,5\n1000,5 0,0\n 20000 3,25'],
-    ['comments and a heading', '* made up\n"Siskin"\nFreq(Hz) SPL(dB)\n20 -1.5\n# half-way\n1000.5 0\n20000 3.25'],
+    [
+      'comments and a heading',
+      '* made up\n"Siskin"\nFreq(Hz) SPL(dB)\n20 -1.5\n# half-way\n1000.5 0\n20000 3.25',
+    ],
     ['exponents and a mark of byte order', '\uFEFF2e1 -1.5\n1.0005E3 0\n2.0e+4 3.25'],
   ])('reads %s', (_, text) => {
     expect(readResponseText(text)).toMatchObject({ ...want, phaseDeg: null });
@@ -52,7 +55,11 @@ describe('readCalibrationText', () => {
 
   it('takes serial and sensitivity from the comments', () => {
     const got = readCalibrationText(`* Siskin M1, serial 4417\n* sensitivity: -38,2 dB re 1 V/Pa\n${rows}`);
-    expect(got).toMatchObject({ serial: '4417', sensitivityDb: -38.2, frequency: [20, 100, 1000, 5000, 20000] });
+    expect(got).toMatchObject({
+      serial: '4417',
+      sensitivityDb: -38.2,
+      frequency: [20, 100, 1000, 5000, 20000],
+    });
     expect(readCalibrationText(rows)).toMatchObject({ serial: null, sensitivityDb: null });
   });
 

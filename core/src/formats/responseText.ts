@@ -38,15 +38,22 @@ export function readResponseText(text: string, fewest = 2): ResponseTable {
       throw new FormatError(`Line ${index + 1} is not a row of frequency and level: "${line.slice(0, 60)}".`);
     }
     const values = cells.slice(0, 3).map((cell) => Number(cell.replace(',', '.')));
-    if (values.some((v) => !Number.isFinite(v))) throw new FormatError(`Line ${index + 1} holds a number out of range.`);
+    if (values.some((v) => !Number.isFinite(v)))
+      throw new FormatError(`Line ${index + 1} holds a number out of range.`);
     const last = rows.at(-1);
     if (last && values.length !== last.length) {
-      throw new FormatError(`Line ${index + 1} has ${values.length} columns, the lines before it ${last.length}.`);
+      throw new FormatError(
+        `Line ${index + 1} has ${values.length} columns, the lines before it ${last.length}.`,
+      );
     }
-    if (!(values[0]! > 0)) throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} is not above 0 Hz.`);
-    if (last && values[0] === last[0]) throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} Hz stands there twice.`);
+    if (!(values[0]! > 0))
+      throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} is not above 0 Hz.`);
+    if (last && values[0] === last[0])
+      throw new FormatError(`Line ${index + 1}: the frequency ${cells[0]} Hz stands there twice.`);
     if (last && values[0]! < last[0]!) {
-      throw new FormatError(`Line ${index + 1}: ${cells[0]} Hz is lower than the line before; frequencies must ascend.`);
+      throw new FormatError(
+        `Line ${index + 1}: ${cells[0]} Hz is lower than the line before; frequencies must ascend.`,
+      );
     }
     rows.push(values);
   });

@@ -22,19 +22,26 @@ function wav(code: number, bits: number, channels: number, data: number[], exten
   bytes.set(data, 28 + fmt);
   return bytes;
 }
-const bytesOf = (...values: Float32Array[] | Float64Array[]) => values.flatMap((v) => [...new Uint8Array(v.buffer)]);
+const bytesOf = (...values: Float32Array[] | Float64Array[]) =>
+  values.flatMap((v) => [...new Uint8Array(v.buffer)]);
 
 describe('readWav', () => {
   it('reads PCM of 16, 24 and 32 bits at full scale', () => {
-    expect(readWav(wav(1, 16, 1, [0x00, 0x80, 0xff, 0x7f])).channels[0]).toEqual(Float64Array.of(-1, 32767 / 32768));
+    expect(readWav(wav(1, 16, 1, [0x00, 0x80, 0xff, 0x7f])).channels[0]).toEqual(
+      Float64Array.of(-1, 32767 / 32768),
+    );
     expect(readWav(wav(1, 24, 1, [0, 0, 0x80, 0, 0, 0x40, 0xff, 0xff, 0xff])).channels[0]).toEqual(
       Float64Array.of(-1, 0.5, -1 / 0x800000),
     );
-    expect(readWav(wav(1, 32, 1, [0, 0, 0, 0x80, 0, 0, 0, 0x20])).channels[0]).toEqual(Float64Array.of(-1, 0.25));
+    expect(readWav(wav(1, 32, 1, [0, 0, 0, 0x80, 0, 0, 0, 0x20])).channels[0]).toEqual(
+      Float64Array.of(-1, 0.25),
+    );
   });
 
   it('reads float of 32 and 64 bits, beyond full scale too, plain and extensible', () => {
-    expect(readWav(wav(3, 32, 1, bytesOf(Float32Array.of(1.5, -2)))).channels[0]).toEqual(Float64Array.of(1.5, -2));
+    expect(readWav(wav(3, 32, 1, bytesOf(Float32Array.of(1.5, -2)))).channels[0]).toEqual(
+      Float64Array.of(1.5, -2),
+    );
     const wide = readWav(wav(3, 64, 2, bytesOf(Float64Array.of(0.1, 0.2, 0.3, 0.4)), true));
     expect(wide.channels).toEqual([Float64Array.of(0.1, 0.3), Float64Array.of(0.2, 0.4)]);
     expect(wide).toMatchObject({ rate: 48000, encoding: 'float', bits: 64 });

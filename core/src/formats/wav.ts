@@ -25,11 +25,12 @@ export function readWav(bytes: Uint8Array): WavSound {
     throw new FormatError('This is not a WAV file: it does not start with a RIFF/WAVE header.');
   }
   let format: { code: number; channels: number; rate: number; bits: number } | undefined;
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
     const body = at + 8;
     if (name(at) === 'fmt ') {
-      if (size < 16 || body + size > bytes.length) throw new FormatError('The format header of the WAV file is cut off.');
+      if (size < 16 || body + size > bytes.length)
+        throw new FormatError('The format header of the WAV file is cut off.');
       const extensible = view.getUint16(body, true) === 0xfffe && size >= 26;
       format = {
         code: extensible ? view.getUint16(body + 24, true) : view.getUint16(body, true),
@@ -72,7 +73,8 @@ function decode(
   const width = bits / 8;
   const frames = Math.floor(length / (width * channels));
   if (frames === 0) throw new FormatError('The WAV file holds no samples.');
-  if (frames * channels > MOST_SAMPLES) throw new FormatError('The WAV file is too long to be an impulse response.');
+  if (frames * channels > MOST_SAMPLES)
+    throw new FormatError('The WAV file is too long to be an impulse response.');
   const read = {
     pcm16: (at: number) => view.getInt16(at, true) / 0x8000,
     pcm24: (at: number) => ((view.getInt8(at + 2) << 16) | view.getUint16(at, true)) / 0x800000,
@@ -97,7 +99,11 @@ function decode(
  * Writes a WAV file: 32-bit float (any value) or 24-bit PCM (clipped to full scale, rounded).
  * @param channels at least one, equally long
  */
-export function writeWav(channels: RealArray[], rate: number, kind: 'float32' | 'pcm24' = 'float32'): Uint8Array {
+export function writeWav(
+  channels: RealArray[],
+  rate: number,
+  kind: 'float32' | 'pcm24' = 'float32',
+): Uint8Array {
   const frames = channels[0]?.length ?? 0;
   if (channels.length === 0 || channels.some((c) => c.length !== frames)) {
     throw new RangeError(`writeWav: channels of ${channels.map((c) => c.length).join(', ')} samples`);

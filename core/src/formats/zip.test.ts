@@ -27,6 +27,7 @@ it('unpacks no more than a part claims to hold', () => {
   const view = new DataView(bomb.buffer, bomb.byteOffset, bomb.byteLength);
   // the unpacked size stands in the local header (22) and the central directory (24)
   view.setUint32(22, 10, true);
-  for (let i = 0; i < bomb.length - 4; i++) if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 10, true);
+  for (let i = 0; i < bomb.length - 4; i++)
+    if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 10, true);
   expect(unpackFiles(bomb, limits)['a.txt']!.length).toBeLessThanOrEqual(10);
 });

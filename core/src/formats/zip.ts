@@ -14,7 +14,8 @@ export const textOfBytes = (bytes: Uint8Array): string => strFromU8(bytes);
 /** A zip of files by name; sound data are stored as they are, as they hardly shrink. */
 export function packFiles(files: Record<string, Uint8Array>): Uint8Array {
   const entries: Zippable = {};
-  for (const [name, bytes] of Object.entries(files)) entries[name] = [bytes, { level: name.endsWith('.wav') ? 0 : 6 }];
+  for (const [name, bytes] of Object.entries(files))
+    entries[name] = [bytes, { level: name.endsWith('.wav') ? 0 : 6 }];
   return zipSync(entries);
 }
 

@@ -63,19 +63,28 @@ describe('disturbances', () => {
     return analyseSweep({ ...recording, microphone }, sweep).verdict;
   };
 
-  it.each([0.1, 0.7, 1.3, 1.8])('finds a bang %f s into the sweep, when it was and in which octaves', (atS) => {
-    const verdict = withBang(atS, 0.02, 11);
-    expect(verdict.state).toBe('doubtful');
-    const bangs = verdict.reasons.flatMap((r) => (r.kind === 'disturbed' ? [r.disturbance] : []));
-    const first = bangs.reduce((a, b) => (a.levelDb > b.levelDb ? a : b));
-    expect(Math.abs(first.atS - atS)).toBeLessThan(0.15);
-    expect(first.fromHz).toBeLessThan(400); // the bang fills 60 to 500 Hz; octaves just swept hide in the response
-    expect(first.toHz).toBeGreaterThan(100);
-    expect(first.toHz).toBeLessThan(3000);
-  });
+  it.each([0.1, 0.7, 1.3, 1.8])(
+    'finds a bang %f s into the sweep, when it was and in which octaves',
+    (atS) => {
+      const verdict = withBang(atS, 0.02, 11);
+      expect(verdict.state).toBe('doubtful');
+      const bangs = verdict.reasons.flatMap((r) => (r.kind === 'disturbed' ? [r.disturbance] : []));
+      const first = bangs.reduce((a, b) => (a.levelDb > b.levelDb ? a : b));
+      expect(Math.abs(first.atS - atS)).toBeLessThan(0.15);
+      expect(first.fromHz).toBeLessThan(400); // the bang fills 60 to 500 Hz; octaves just swept hide in the response
+      expect(first.toHz).toBeGreaterThan(100);
+      expect(first.toHz).toBeLessThan(3000);
+    },
+  );
 
-  it.each(Array.from({ length: 12 }, (_, i) => 100 + i))('stays quiet about a clean sweep (seed %i)', (seed) => {
-    const { sweep, ...recording } = recordThrough(system, { noiseRms: 10 ** (-2 - (seed % 4) / 2) * 0.05, seed });
-    expect(analyseSweep(recording, sweep).verdict.reasons).toEqual([]);
-  });
+  it.each(Array.from({ length: 12 }, (_, i) => 100 + i))(
+    'stays quiet about a clean sweep (seed %i)',
+    (seed) => {
+      const { sweep, ...recording } = recordThrough(system, {
+        noiseRms: 10 ** (-2 - (seed % 4) / 2) * 0.05,
+        seed,
+      });
+      expect(analyseSweep(recording, sweep).verdict.reasons).toEqual([]);
+    },
+  );
 });

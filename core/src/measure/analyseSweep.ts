@@ -6,6 +6,7 @@ import { findDisturbances } from './disturbance.js';
 import { splitHarmonics } from './harmonics.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
 import { cutImpulse } from './timeWindow.js';
+import { trimNoise } from './trimNoise.js';
 import { judgeSweep, ownMargin, type Verdict } from './verdict.js';
 
 /** One sweep as recorded: microphone and loopback side by side, starting with silence. */
@@ -43,9 +44,12 @@ export function analyseSweep(
   sweep: Sweep,
   onStep: (step: AnalysisStep) => void = () => {},
 ): AnalysedSweep {
-  if (rate !== sweep.rate) throw new RangeError(`analyseSweep: sweep at ${sweep.rate} Hz, recording at ${rate} Hz`);
+  if (rate !== sweep.rate)
+    throw new RangeError(`analyseSweep: sweep at ${sweep.rate} Hz, recording at ${rate} Hz`);
   if (microphone.length !== loopback.length) {
-    throw new RangeError(`analyseSweep: ${microphone.length} microphone and ${loopback.length} loopback samples`);
+    throw new RangeError(
+      `analyseSweep: ${microphone.length} microphone and ${loopback.length} loopback samples`,
+    );
   }
   for (let i = 0; i < microphone.length; i++) {
     if (!Number.isFinite(microphone[i]! + loopback[i]!)) {
@@ -60,7 +64,7 @@ export function analyseSweep(
   const timeZero = loopbackFound ? loop.samples : silenceS * rate;
   const circular = impulseFrom(deconvolve(microphone, sweep, size), timeZero);
   const before = Math.round(AHEAD_S * rate);
-  const impulse = cutImpulse(circular, rate, before, STORED_SAMPLES - before);
+  const impulse = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
 
   onStep('noise');
   const silence = Math.min(Math.round(silenceS * rate), Math.max(0, Math.floor(timeZero)));
@@ -69,7 +73,14 @@ export function analyseSweep(
   const arrival = findArrival(impulse);
 
   onStep('disturbances');
-  const disturbances = findDisturbances(microphone, circular, timeZero, silence, sweep, STORED_SAMPLES / rate);
+  const disturbances = findDisturbances(
+    microphone,
+    circular,
+    timeZero,
+    silence,
+    sweep,
+    STORED_SAMPLES / rate,
+  );
 
   onStep('verdict');
   const verdict = judgeSweep({
@@ -82,7 +93,12 @@ export function analyseSweep(
   return { impulse, arrival, margins, distortionDb: distortion(circular, sweep, impulse, band), verdict };
 }
 
-function distortion(circular: Float64Array, sweep: Sweep, impulse: ImpulseResponse, band: Verdict['band']): number {
+function distortion(
+  circular: Float64Array,
+  sweep: Sweep,
+  impulse: ImpulseResponse,
+  band: Verdict['band'],
+): number {
   if (!band) return -Infinity;
   let fundamental = 0;
   for (const v of impulse.samples) fundamental += v * v;

@@ -4,20 +4,23 @@ import { deconvolve, impulseFrom, loopbackTime, splitHarmonics } from './index.j
 import { randomSystem, recordThrough } from './testSignals.js';
 
 describe('deconvolve', () => {
-  it.each([1, 2, 3])('recovers a known FIR system to -80 dB of its energy within the band (seed %i)', (seed) => {
-    const system = randomSystem(4000, 200, seed);
-    const { sweep, microphone, silenceS } = recordThrough(system);
-    const got = realFft(impulseFrom(deconvolve(microphone, sweep, 1 << 18), silenceS * 48000), 1 << 18);
-    const want = realFft(system, 1 << 18);
-    const frequency = binFrequencies(1 << 18, 48000);
-    let [error, energy] = [0, 0];
-    frequency.forEach((f, k) => {
-      if (f < 20 || f > 20000) return;
-      error += (got.re[k]! - want.re[k]!) ** 2 + (got.im[k]! - want.im[k]!) ** 2;
-      energy += want.re[k]! ** 2 + want.im[k]! ** 2;
-    });
-    expect(10 * Math.log10(error / energy)).toBeLessThan(-80);
-  });
+  it.each([1, 2, 3])(
+    'recovers a known FIR system to -80 dB of its energy within the band (seed %i)',
+    (seed) => {
+      const system = randomSystem(4000, 200, seed);
+      const { sweep, microphone, silenceS } = recordThrough(system);
+      const got = realFft(impulseFrom(deconvolve(microphone, sweep, 1 << 18), silenceS * 48000), 1 << 18);
+      const want = realFft(system, 1 << 18);
+      const frequency = binFrequencies(1 << 18, 48000);
+      let [error, energy] = [0, 0];
+      frequency.forEach((f, k) => {
+        if (f < 20 || f > 20000) return;
+        error += (got.re[k]! - want.re[k]!) ** 2 + (got.im[k]! - want.im[k]!) ** 2;
+        energy += want.re[k]! ** 2 + want.im[k]! ** 2;
+      });
+      expect(10 * Math.log10(error / energy)).toBeLessThan(-80);
+    },
+  );
 
   it('refuses a recording that is shorter than the sweep', () => {
     const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 1, levelDbfs: -6 });
@@ -25,11 +28,14 @@ describe('deconvolve', () => {
   });
 });
 
-it.each([0, 100.25, 333.5, 731.9])('finds a loopback latency of %f samples to 1/1000 of a sample', (latency) => {
-  const { sweep, loopback, silenceS } = recordThrough(Float64Array.of(1), { latency });
-  const { samples } = loopbackTime(deconvolve(loopback, sweep, 1 << 18), sweep);
-  expect(Math.abs(samples - silenceS * 48000 - latency)).toBeLessThan(0.001);
-});
+it.each([0, 100.25, 333.5, 731.9])(
+  'finds a loopback latency of %f samples to 1/1000 of a sample',
+  (latency) => {
+    const { sweep, loopback, silenceS } = recordThrough(Float64Array.of(1), { latency });
+    const { samples } = loopbackTime(deconvolve(loopback, sweep, 1 << 18), sweep);
+    expect(Math.abs(samples - silenceS * 48000 - latency)).toBeLessThan(0.001);
+  },
+);
 
 describe('splitHarmonics', () => {
   it('gives the 2nd to 5th harmonic of a polynomial system within 0.2 dB of the analytic level', () => {
@@ -50,7 +56,9 @@ describe('splitHarmonics', () => {
     expect(harmonics.map((h) => h.order)).toEqual([2, 3, 4, 5]);
     harmonics.forEach(({ frequency, power }, i) => {
       // between where it starts to be whole (order x 20 Hz, plus room for the split) and where aliasing may set in
-      const levels = [...power].filter((_, k) => frequency[k]! > 400 && frequency[k]! < 6000).map((p) => 10 * Math.log10(p));
+      const levels = [...power]
+        .filter((_, k) => frequency[k]! > 400 && frequency[k]! < 6000)
+        .map((p) => 10 * Math.log10(p));
       const mean = levels.reduce((x, v) => x + v) / levels.length;
       expect(Math.abs(mean - want[i]!)).toBeLessThan(0.2);
       levels.forEach((level) => expect(Math.abs(level - want[i]!)).toBeLessThan(0.2));

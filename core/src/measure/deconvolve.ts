@@ -16,7 +16,11 @@ import {
  * response at positive times, harmonic k ahead of it by L ln k, wrapping round to the end.
  * @throws RangeError when the recording is shorter than the sweep (nothing can be said then)
  */
-export function deconvolve(recording: RealArray, sweep: Sweep, size = fftSizeFor(recording.length)): HalfSpectrum {
+export function deconvolve(
+  recording: RealArray,
+  sweep: Sweep,
+  size = fftSizeFor(recording.length),
+): HalfSpectrum {
   if (recording.length < sweep.samples.length) {
     throw new RangeError(
       `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,

@@ -1,5 +1,4 @@
 import {
-  cosineStep,
   hannWindow,
   harmonicLead,
   inverseRealFft,
@@ -10,6 +9,7 @@ import {
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
+import { splitLowHigh } from './splitLowHigh.js';
 
 /** Something in a recording that is neither sweep nor harmonic nor steady noise. */
 export interface Disturbance {
@@ -114,25 +114,21 @@ export function findDisturbances(
   return found;
 }
 
-/** Lows ring longer than highs: the response is taken out separately below and above this, Hz. */
-const SPLIT_HZ = 300;
-
 /**
  * The recording, within the sweep's band, less what response and harmonics up to the sixth make of the sweep: all else
  * that the deconvolution found, played through the sweep again. Each harmonic is given half the time of the linear
  * response to die away, as it starts far lower.
  */
-function withoutSweep(length: number, circular: Float64Array, timeZero: number, sweep: Sweep, longestS: number) {
+function withoutSweep(
+  length: number,
+  circular: Float64Array,
+  timeZero: number,
+  sweep: Sweep,
+  longestS: number,
+) {
   const n = circular.length;
   const { rate } = sweep;
-  const { re, im } = realFft(circular);
-  for (let k = 0; k < re.length; k++) {
-    const share = cosineStep(Math.log((k * rate) / n), Math.log(1.4 * SPLIT_HZ), Math.log(SPLIT_HZ / 1.4));
-    re[k] = re[k]! * share;
-    im[k] = im[k]! * share;
-  }
-  const low = inverseRealFft({ size: n, re, im });
-  const high = circular.map((v, i) => v - low[i]!);
+  const [low, high] = splitLowHigh(circular, rate); // lows ring longer than highs, so each is taken out by itself
   clearResponse(low, sweep, decayEnd(low, rate, longestS, 0.1));
   clearResponse(high, sweep, decayEnd(high, rate, longestS, 0.04));
   const rest = low.map((v, i) => v + high[i]!);

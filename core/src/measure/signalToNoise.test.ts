@@ -4,11 +4,18 @@ import { whiteNoise } from '../signal/index.js';
 import { recordThrough } from './testSignals.js';
 
 it('gives third-octave levels of white noise by their bandwidth', () => {
-  const bands = noiseSpectrum(whiteNoise(1 << 19, 3).map((v) => 0.01 * v), 48000, 50, 16000);
+  const bands = noiseSpectrum(
+    whiteNoise(1 << 19, 3).map((v) => 0.01 * v),
+    48000,
+    50,
+    16000,
+  );
   bands.forEach(({ centre, noiseDb }) => {
     const bandwidth = centre * (10 ** 0.05 - 10 ** -0.05);
-    const scatter = 4 * 4.34 / Math.sqrt((bandwidth * (1 << 19)) / 48000); // 4 sigma of a chi-square mean
-    expect(Math.abs(noiseDb - (-40 + 10 * Math.log10(bandwidth / 24000)))).toBeLessThan(Math.max(0.1, scatter));
+    const scatter = (4 * 4.34) / Math.sqrt((bandwidth * (1 << 19)) / 48000); // 4 sigma of a chi-square mean
+    expect(Math.abs(noiseDb - (-40 + 10 * Math.log10(bandwidth / 24000)))).toBeLessThan(
+      Math.max(0.1, scatter),
+    );
   });
   expect(() => noiseSpectrum(new Float64Array(10), 48000)).toThrow(/0.05 s/);
 });
@@ -28,7 +35,10 @@ it('finds the margin of a sweep of known gain over known white noise', () => {
 });
 
 it('finds flat tops, and none in a full-scale sine', () => {
-  const sine = Float64Array.from({ length: 48000 }, (_, i) => Math.sin((2 * Math.PI * 997 * i) / 48000) * 0.998);
+  const sine = Float64Array.from(
+    { length: 48000 },
+    (_, i) => Math.sin((2 * Math.PI * 997 * i) / 48000) * 0.998,
+  );
   expect(findClipping(sine, 48000)).toBeNull();
   const clipped = sine.map((v) => Math.max(-1, Math.min(1, v * (v > 0 ? 2 : 1))));
   expect(findClipping(clipped, 48000)!.firstAtS).toBeLessThan(0.001);

@@ -1,9 +1,24 @@
-import { convolve, delaySpectrum, exponentialSweep, inverseRealFft, realFft, whiteNoise, type Sweep } from '../signal/index.js';
+import {
+  convolve,
+  delaySpectrum,
+  exponentialSweep,
+  inverseRealFft,
+  realFft,
+  whiteNoise,
+  type Sweep,
+} from '../signal/index.js';
 
 /** A recording of a known system for tests: silence, the sweep through `system`, decay, noise of an RMS, a shared latency. */
 export function recordThrough(
   system: Float64Array,
-  options: { sweep?: Sweep; silenceS?: number; latency?: number; noiseRms?: number; seed?: number; lengthS?: number } = {},
+  options: {
+    sweep?: Sweep;
+    silenceS?: number;
+    latency?: number;
+    noiseRms?: number;
+    seed?: number;
+    lengthS?: number;
+  } = {},
 ) {
   const { latency = 0, noiseRms = 0, seed = 1, silenceS = 0.5 } = options;
   const sweep =

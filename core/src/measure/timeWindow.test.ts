@@ -49,11 +49,18 @@ it('reads the band of a loudspeaker despite a room null within it', () => {
   expect(band.from).toBeGreaterThan(30);
   expect(band.from).toBeLessThan(60);
   expect(band.to).toBeGreaterThan(10000);
-  expect(usableBand(grid, grid.map(() => -Infinity))).toBeNull();
+  expect(
+    usableBand(
+      grid,
+      grid.map(() => -Infinity),
+    ),
+  ).toBeNull();
 });
 
 it('gives a unit impulse a power of 1 at every frequency of the grid', () => {
   const samples = new Float32Array(4096);
   samples[33] = 1;
-  powerOnGrid({ samples, rate: 48000, zero: 0 }, logGrid(20, 20000, 12)).forEach((p) => expect(p).toBeCloseTo(1, 6));
+  powerOnGrid({ samples, rate: 48000, zero: 0 }, logGrid(20, 20000, 12)).forEach((p) =>
+    expect(p).toBeCloseTo(1, 6),
+  );
 });

@@ -6,7 +6,12 @@ import { cosineStep, type ImpulseResponse, type RealArray } from '../signal/inde
  * @returns samples in single precision, for storage; `zero` = `before`
  * @throws RangeError when the piece is longer than the response
  */
-export function cutImpulse(circular: RealArray, rate: number, before: number, after: number): ImpulseResponse {
+export function cutImpulse(
+  circular: RealArray,
+  rate: number,
+  before: number,
+  after: number,
+): ImpulseResponse {
   const n = circular.length;
   if (!(before >= 0 && after > 0 && before + after <= n)) {
     throw new RangeError(`cutImpulse: cannot cut ${before} + ${after} samples out of ${n}`);
@@ -14,7 +19,8 @@ export function cutImpulse(circular: RealArray, rate: number, before: number, af
   const samples = new Float32Array(before + after);
   for (let i = 0; i < samples.length; i++) {
     const t = i - before;
-    samples[i] = circular[(t + n) % n]! * cosineStep(i, -1, before / 8) * cosineStep(t, after, (after * 7) / 8);
+    samples[i] =
+      circular[(t + n) % n]! * cosineStep(i, -1, before / 8) * cosineStep(t, after, (after * 7) / 8);
   }
   return { samples, rate, zero: before };
 }
@@ -30,8 +36,12 @@ export interface TimeWindow {
  * Impulse response weighted by a window: half Hann from `centre - left` up to 1 at the centre, 1 for the first half of
  * the right side, half Hann down to 0 at `centre + right`. Times count from the response's own zero.
  */
-export function windowImpulse({ samples, rate, zero }: ImpulseResponse, { centreS, leftS, rightS }: TimeWindow) {
-  if (!(leftS > 0 && rightS > 0)) throw new RangeError(`windowImpulse: sides must be above 0 s, got ${leftS}, ${rightS}`);
+export function windowImpulse(
+  { samples, rate, zero }: ImpulseResponse,
+  { centreS, leftS, rightS }: TimeWindow,
+) {
+  if (!(leftS > 0 && rightS > 0))
+    throw new RangeError(`windowImpulse: sides must be above 0 s, got ${leftS}, ${rightS}`);
   const out = new Float32Array(samples.length);
   for (let i = 0; i < out.length; i++) {
     const t = (i - zero) / rate - centreS;

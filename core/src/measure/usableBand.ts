@@ -6,7 +6,11 @@ import { smoothLevels } from '../signal/index.js';
  * @param frequency log-spaced grid, Hz
  * @returns edges in Hz, grid points; null when no level is finite
  */
-export function usableBand(frequency: Float64Array, levels: Float64Array, dropDb = 5): { from: number; to: number } | null {
+export function usableBand(
+  frequency: Float64Array,
+  levels: Float64Array,
+  dropDb = 5,
+): { from: number; to: number } | null {
   const smooth = smoothLevels(frequency, levels, 1);
   let top = -1;
   for (let i = 0; i < smooth.length; i++) {

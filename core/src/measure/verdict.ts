@@ -37,7 +37,10 @@ export interface SweepEvidence {
  * The channel's own band by its recorded level, and its median margin there: third octaves around the loudest one, as far
  * as the level stays within 15 dB of it (one room null between does not end it).
  */
-export function ownMargin(margins: BandMargin[]): { marginDb: number; band: { from: number; to: number } | null } {
+export function ownMargin(margins: BandMargin[]): {
+  marginDb: number;
+  band: { from: number; to: number } | null;
+} {
   let top = -1;
   margins.forEach(({ signalDb }, i) => {
     if (Number.isFinite(signalDb) && (top < 0 || signalDb > margins[top]!.signalDb)) top = i;
@@ -61,7 +64,13 @@ export function ownMargin(margins: BandMargin[]): { marginDb: number; band: { fr
 }
 
 /** Judges one sweep. `failed` wants repeating, `doubtful` can be used with care; both carry their reasons. */
-export function judgeSweep({ margins, arrival, clipping, disturbances, loopbackFound }: SweepEvidence): Verdict {
+export function judgeSweep({
+  margins,
+  arrival,
+  clipping,
+  disturbances,
+  loopbackFound,
+}: SweepEvidence): Verdict {
   const { marginDb, band } = ownMargin(margins);
   const reasons: Reason[] = [];
   let state: Verdict['state'] = 'good';

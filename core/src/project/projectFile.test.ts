@@ -1,6 +1,13 @@
 import { expect, it } from 'vitest';
 import { FormatError, packFiles, unpackFiles } from '../formats/index.js';
-import { arraysOf, checkProject, readProjectFile, writeProjectFile, type Project, type ProjectArray } from './index.js';
+import {
+  arraysOf,
+  checkProject,
+  readProjectFile,
+  writeProjectFile,
+  type Project,
+  type ProjectArray,
+} from './index.js';
 
 const project: Project = {
   version: 1,
@@ -13,12 +20,30 @@ const project: Project = {
     seats: [],
     furniture: [],
     loudspeakers: [
-      { id: 'left', name: 'Left', model: 'Dunlin 6', role: 'full range', output: 1, position: { x: 1, y: 1, z: 1 }, aimDeg: 0, fitted: true },
+      {
+        id: 'left',
+        name: 'Left',
+        model: 'Dunlin 6',
+        role: 'full range',
+        output: 1,
+        position: { x: 1, y: 1, z: 1 },
+        aimDeg: 0,
+        fitted: true,
+      },
     ],
     spots: [{ id: 'home', name: 'Home spot', position: { x: 3, y: 2, z: 1.2 }, inAverage: true }],
   },
   calibrations: {},
-  rig: { kind: 'simulated', pace: 'quick', microphone: 'Siskin M1', calibrationId: null, levelDbfs: -20, sweepS: 3, noise: null, checks: {} },
+  rig: {
+    kind: 'simulated',
+    pace: 'quick',
+    microphone: 'Siskin M1',
+    calibrationId: null,
+    levelDbfs: -20,
+    sweepS: 3,
+    noise: null,
+    checks: {},
+  },
   sweeps: [
     {
       id: 's1',
@@ -30,14 +55,37 @@ const project: Project = {
       levelDbfs: -20,
       calibrationId: null,
       memory: { letter: 'A', name: 'House', checksum: 7, hasFilters: false },
-      verdict: { state: 'failed', reasons: [{ kind: 'silent', marginDb: -Infinity }], marginDb: -Infinity, band: null },
+      verdict: {
+        state: 'failed',
+        reasons: [{ kind: 'silent', marginDb: -Infinity }],
+        marginDb: -Infinity,
+        band: null,
+      },
       margins: [{ centre: 1000, noiseDb: -80, signalDb: -Infinity, marginDb: -Infinity }],
       arrivalS: null,
       distortionDb: -Infinity,
     },
   ],
-  correction: { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {}, targetLevels: {} },
-  loads: [{ id: 'l1', letter: 'B', name: 'x', loadedAt: 2, checksum: 3, filters: { left: 'f1' }, spans: {}, designKey: 'k' }],
+  correction: {
+    handles: [{ frequency: 1000, levelDb: 0 }],
+    strength: 1,
+    maxBoostDb: 6,
+    maxCutDb: 15,
+    spans: {},
+    targetLevels: {},
+  },
+  loads: [
+    {
+      id: 'l1',
+      letter: 'B',
+      name: 'x',
+      loadedAt: 2,
+      checksum: 3,
+      filters: { left: 'f1' },
+      spans: {},
+      designKey: 'k',
+    },
+  ],
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },
@@ -68,7 +116,11 @@ it('comes back whole, levels of nothing included', () => {
 it.each<[string, Uint8Array, RegExp]>([
   ['a newer version', changed((m) => (m.version = 99)), /newer Pebble Hall \(version 99/],
   ['another format', changed((m) => (m.format = 'letters')), /not a Pebble Hall project/],
-  ['a broken project', changed((m) => delete (m.project as Record<string, unknown>).place), /"place" is required/],
+  [
+    'a broken project',
+    changed((m) => delete (m.project as Record<string, unknown>).place),
+    /"place" is required/,
+  ],
   ['a lost array', changed((m) => (m.arrays = [])), /lacks the sound data of t1/],
   ['a zero outside', changed((m) => ((m.arrays as { zero: number }[])[0]!.zero = 99)), /outside its samples/],
   ['a cut-off file', file.subarray(0, file.length / 2), /damaged or cut off/],
@@ -85,7 +137,11 @@ it('does not write a project whose data are missing', () => {
 
 it('finds references that lead nowhere and ids that are paths', () => {
   const sweep = { ...project.sweeps[0]!, spotId: 'nowhere' };
-  expect(checkProject({ ...project, sweeps: [sweep] })).toMatchObject({ problem: expect.stringMatching(/s1 belongs to a spot/) });
+  expect(checkProject({ ...project, sweeps: [sweep] })).toMatchObject({
+    problem: expect.stringMatching(/s1 belongs to a spot/),
+  });
   const path = { ...project.sweeps[0]!, traceId: '../../etc' };
-  expect(checkProject({ ...project, sweeps: [path] })).toMatchObject({ problem: expect.stringMatching(/traceId/) });
+  expect(checkProject({ ...project, sweeps: [path] })).toMatchObject({
+    problem: expect.stringMatching(/traceId/),
+  });
 });

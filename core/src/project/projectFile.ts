@@ -1,4 +1,13 @@
-import { bytesOfText, crc32, FormatError, packFiles, readWav, textOfBytes, unpackFiles, writeWav } from '../formats/index.js';
+import {
+  bytesOfText,
+  crc32,
+  FormatError,
+  packFiles,
+  readWav,
+  textOfBytes,
+  unpackFiles,
+  writeWav,
+} from '../formats/index.js';
 import { arraysOf, checkProject } from './schema.js';
 import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
 
@@ -59,7 +68,8 @@ export function readProjectFile(zip: Uint8Array): { project: Project; arrays: Pr
     );
   }
   const checked = checkProject(manifest.project);
-  if ('problem' in checked) throw new FormatError(`The project in the file does not fit together: ${checked.problem}.`);
+  if ('problem' in checked)
+    throw new FormatError(`The project in the file does not fit together: ${checked.problem}.`);
   const { project } = checked;
   const described = new Map((Array.isArray(manifest.arrays) ? manifest.arrays : []).map((a) => [a.id, a]));
   const arrays = [...arraysOf(project)].map((id): ProjectArray => {
@@ -77,4 +87,5 @@ export function readProjectFile(zip: Uint8Array): { project: Project; arrays: Pr
   return { project, arrays };
 }
 
-const pathOf = ({ kind, id }: { kind: string; id: string }) => `${kind === 'filter' ? 'filters' : 'traces'}/${id}.wav`;
+const pathOf = ({ kind, id }: { kind: string; id: string }) =>
+  `${kind === 'filter' ? 'filters' : 'traces'}/${id}.wav`;

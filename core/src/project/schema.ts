@@ -19,7 +19,10 @@ const verdict = Joi.object({
   band: Joi.object({ from: number, to: number }).allow(null),
 });
 
-const margins = list(Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }), 100);
+const margins = list(
+  Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }),
+  100,
+);
 
 const sweep = Joi.object({
   id,
@@ -30,7 +33,12 @@ const sweep = Joi.object({
   takenAt: time,
   levelDbfs: number.max(0),
   calibrationId: id.allow(null),
-  memory: Joi.object({ letter: Joi.string().max(1), name: text.allow(''), checksum: number, hasFilters: Joi.boolean() }),
+  memory: Joi.object({
+    letter: Joi.string().max(1),
+    name: text.allow(''),
+    checksum: number,
+    hasFilters: Joi.boolean(),
+  }),
   verdict,
   margins,
   arrivalS: number.allow(null),
@@ -39,11 +47,21 @@ const sweep = Joi.object({
 
 const place = Joi.object({
   name: text,
-  size: Joi.object({ x: number.greater(0).max(1000), y: number.greater(0).max(1000), z: number.greater(0).max(1000) }),
+  size: Joi.object({
+    x: number.greater(0).max(1000),
+    y: number.greater(0).max(1000),
+    z: number.greater(0).max(1000),
+  }),
   temperatureC: number.min(-40).max(60),
   seats: list(Joi.object({ id, name: text, position }), 5000),
   furniture: list(
-    Joi.object({ kind: Joi.valid('sofa', 'chair', 'window', 'rug'), x: number, y: number, width: number, depth: number }),
+    Joi.object({
+      kind: Joi.valid('sofa', 'chair', 'window', 'rug'),
+      x: number,
+      y: number,
+      width: number,
+      depth: number,
+    }),
     1000,
   ),
   loudspeakers: list(
@@ -69,7 +87,10 @@ const rig = Joi.object({
   calibrationId: id.allow(null),
   levelDbfs: number.min(-120).max(0),
   sweepS: number.min(0.7).max(20),
-  noise: Joi.object({ takenAt: time, bands: list(Joi.object({ centre: number, noiseDb: level }), 100) }).allow(null),
+  noise: Joi.object({
+    takenAt: time,
+    bands: list(Joi.object({ centre: number, noiseDb: level }), 100),
+  }).allow(null),
   checks: byId(
     Joi.object({
       takenAt: time,
@@ -98,7 +119,10 @@ export const projectSchema = Joi.object({
   rig,
   sweeps: list(sweep, 20_000),
   correction: Joi.object({
-    handles: list(Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }), 64).min(1),
+    handles: list(
+      Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }),
+      64,
+    ).min(1),
     strength: number.min(0).max(1),
     maxBoostDb: number.min(0).max(24),
     maxCutDb: number.min(0).max(60),

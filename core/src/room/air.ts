@@ -11,7 +11,10 @@ export interface Air {
 /**
  * Attenuation of sound by air, dB per metre, at a frequency in Hz (ISO 9613-1:1993, equations 3 to 5 and B.3).
  */
-export function airAbsorption(frequency: number, { temperatureC, relativeHumidityPercent, pressureKpa = 101.325 }: Air) {
+export function airAbsorption(
+  frequency: number,
+  { temperatureC, relativeHumidityPercent, pressureKpa = 101.325 }: Air,
+) {
   const kelvin = temperatureC + 273.15;
   const t = kelvin / 293.15;
   const p = pressureKpa / 101.325;

@@ -14,10 +14,13 @@ export interface BoxRoom {
 
 /** Refuses a room that cannot be computed. */
 export function checkBox({ size, absorption }: BoxRoom): void {
-  if (size.some((s) => !(s > 0))) throw new RangeError(`box: sizes must be above 0 m, got ${size.join(' x ')}`);
+  if (size.some((s) => !(s > 0)))
+    throw new RangeError(`box: sizes must be above 0 m, got ${size.join(' x ')}`);
   for (const wall of absorption) {
     if (wall.length !== OCTAVES.length || wall.some((a) => !(a >= 0 && a < 1))) {
-      throw new RangeError(`box: absorption needs ${OCTAVES.length} values of at least 0 and below 1, got ${wall.join(' ')}`);
+      throw new RangeError(
+        `box: absorption needs ${OCTAVES.length} values of at least 0 and below 1, got ${wall.join(' ')}`,
+      );
     }
   }
 }

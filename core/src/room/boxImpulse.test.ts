@@ -47,7 +47,8 @@ describe('boxImpulse', () => {
     const energy = new Float64Array(samples.length + 1);
     for (let i = samples.length - 1; i >= 0; i--) energy[i] = energy[i + 1]! + samples[i]! ** 2;
     const level = (i: number) => 10 * Math.log10(energy[i]! / energy[0]!);
-    const at = (db: number) => Array.from({ length: samples.length }, (_, i) => i).find((i) => level(i) < db)! / 48000;
+    const at = (db: number) =>
+      Array.from({ length: samples.length }, (_, i) => i).find((i) => level(i) < db)! / 48000;
     const decay = 2 * (at(-35) - at(-5));
     expect(Math.abs(decay / eyringTime(room)[5]! - 1)).toBeLessThan(0.1);
   });

@@ -1,14 +1,14 @@
-import {
-  cosineStep,
-  inverseRealFft,
-  realFft,
-  seededRandom,
-  type HalfSpectrum,
-} from '../signal/index.js';
+import { cosineStep, inverseRealFft, realFft, seededRandom, type HalfSpectrum } from '../signal/index.js';
 import { airAbsorption, speedOfSound } from './air.js';
 import { eyringTime, volumeOf, type BoxRoom, type Vector } from './box.js';
 import { visitImages } from './imageSources.js';
-import { beamExponent, beamGain, directivityFactor, loudspeakerSpectrum, type LoudspeakerModel } from './loudspeaker.js';
+import {
+  beamExponent,
+  beamGain,
+  directivityFactor,
+  loudspeakerSpectrum,
+  type LoudspeakerModel,
+} from './loudspeaker.js';
 import { OCTAVES, octaveShares } from './octaves.js';
 
 /** A loudspeaker in the room. */
@@ -45,7 +45,12 @@ const DECIMATION = 32;
  * Eyring's decay follows after 0.1 s, of the energy that the images would have had (4 pi c / V per second, re 1 m).
  * @returns `size` samples; the first is the moment the loudspeaker is driven
  */
-export function boxImpulse(room: BoxRoom, source: Source, receiver: Vector, options: BoxImpulseOptions): Float64Array {
+export function boxImpulse(
+  room: BoxRoom,
+  source: Source,
+  receiver: Vector,
+  options: BoxImpulseOptions,
+): Float64Array {
   const { rate, size } = options;
   const lowRate = rate / DECIMATION;
   const lows = Array.from({ length: LOW_OCTAVES }, () => new Float64Array(size / DECIMATION));
@@ -64,32 +69,38 @@ export function boxImpulse(room: BoxRoom, source: Source, receiver: Vector, opti
   const gains = new Float64Array(OCTAVES.length);
   const faded = new Float64Array(OCTAVES.length);
 
-  visitImages(room, source.position, receiver, Math.min(MODAL_S, (0.9 * size) / rate), ({ distance, emission, hits }) => {
-    const time = distance / c;
-    const early = 1 - cosineStep(time, 0.6 * EARLY_S, EARLY_S);
-    const cosine = emission[0] * source.aim[0] + emission[1] * source.aim[1] + emission[2] * source.aim[2];
-    const last = early > 0 ? OCTAVES.length : LOW_OCTAVES;
-    const direction = Math.round((0.5 + 0.5 * cosine) * BEAM_STEPS);
-    const [h0, h1, h2, h3, h4, h5] = hits;
-    for (let o = 0; o < last; o++) {
-      const r = 6 * o;
-      const log =
-        air[o]! * distance +
-        h0 * reflection[r]! +
-        h1 * reflection[r + 1]! +
-        h2 * reflection[r + 2]! +
-        h3 * reflection[r + 3]! +
-        h4 * reflection[r + 4]! +
-        h5 * reflection[r + 5]!;
-      gains[o] = log < INAUDIBLE ? 0 : (Math.exp(log) * beams[o]![direction]!) / Math.max(distance, 0.1);
-    }
-    const late = cosineStep(time, MODAL_S, 0.8 * MODAL_S);
-    for (let o = 0; o < LOW_OCTAVES; o++) faded[o] = gains[o]! * late;
-    addImpulse(lows, time * lowRate, faded);
-    if (early === 0) return;
-    for (let o = 0; o < OCTAVES.length; o++) gains[o]! *= early;
-    addImpulse(highs, time * rate, gains);
-  });
+  visitImages(
+    room,
+    source.position,
+    receiver,
+    Math.min(MODAL_S, (0.9 * size) / rate),
+    ({ distance, emission, hits }) => {
+      const time = distance / c;
+      const early = 1 - cosineStep(time, 0.6 * EARLY_S, EARLY_S);
+      const cosine = emission[0] * source.aim[0] + emission[1] * source.aim[1] + emission[2] * source.aim[2];
+      const last = early > 0 ? OCTAVES.length : LOW_OCTAVES;
+      const direction = Math.round((0.5 + 0.5 * cosine) * BEAM_STEPS);
+      const [h0, h1, h2, h3, h4, h5] = hits;
+      for (let o = 0; o < last; o++) {
+        const r = 6 * o;
+        const log =
+          air[o]! * distance +
+          h0 * reflection[r]! +
+          h1 * reflection[r + 1]! +
+          h2 * reflection[r + 2]! +
+          h3 * reflection[r + 3]! +
+          h4 * reflection[r + 4]! +
+          h5 * reflection[r + 5]!;
+        gains[o] = log < INAUDIBLE ? 0 : (Math.exp(log) * beams[o]![direction]!) / Math.max(distance, 0.1);
+      }
+      const late = cosineStep(time, MODAL_S, 0.8 * MODAL_S);
+      for (let o = 0; o < LOW_OCTAVES; o++) faded[o] = gains[o]! * late;
+      addImpulse(lows, time * lowRate, faded);
+      if (early === 0) return;
+      for (let o = 0; o < OCTAVES.length; o++) gains[o]! *= early;
+      addImpulse(highs, time * rate, gains);
+    },
+  );
   addTail(highs, room, exponents, options);
 
   const lowSpectra = lows.map((low) => realFft(low));
@@ -132,7 +143,12 @@ function addImpulse(buffers: Float64Array[], at: number, gains: Float64Array): v
   }
 }
 
-function addTail(bands: Float64Array[], room: BoxRoom, exponents: number[], { rate, size, seed }: BoxImpulseOptions) {
+function addTail(
+  bands: Float64Array[],
+  room: BoxRoom,
+  exponents: number[],
+  { rate, size, seed }: BoxImpulseOptions,
+) {
   const random = seededRandom(seed);
   const c = speedOfSound(room.air.temperatureC);
   const times = eyringTime(room);
@@ -164,7 +180,8 @@ function joinOctaves(
   for (let k = 0; k < bins; k++) {
     const f = (k * rate) / size;
     octaveShares(f, shares);
-    const modal = f > 0 ? cosineStep(Math.log(f), Math.log(CROSSOVER_HZ * 1.2), Math.log(CROSSOVER_HZ / 1.2)) : 1;
+    const modal =
+      f > 0 ? cosineStep(Math.log(f), Math.log(CROSSOVER_HZ * 1.2), Math.log(CROSSOVER_HZ / 1.2)) : 1;
     let [sumRe, sumIm] = [0, 0];
     for (let o = 0; o < OCTAVES.length; o++) {
       if (shares[o] === 0) continue;

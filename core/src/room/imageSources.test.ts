@@ -15,7 +15,8 @@ function plainTimes(longestS: number): number[] {
   const c = speedOfSound(20);
   const coordinates = (a: 0 | 1 | 2) => {
     const out: number[] = [];
-    for (let n = -40; n <= 40; n++) for (const p of [0, 1]) out.push(2 * n * room.size[a] + (1 - 2 * p) * source[a]);
+    for (let n = -40; n <= 40; n++)
+      for (const p of [0, 1]) out.push(2 * n * room.size[a] + (1 - 2 * p) * source[a]);
     return out;
   };
   const times: number[] = [];
@@ -53,14 +54,20 @@ describe('image sources of a box', () => {
 
   it('refuses a source outside the room and absorption of 1', () => {
     expect(() => boxArrivals(room, [9, 1, 1], receiver, 0.01)).toThrow(/source lies outside/);
-    const black = { ...room, absorption: [flat(1), flat(0), flat(0), flat(0), flat(0), flat(0)] } as unknown as BoxRoom;
+    const black = {
+      ...room,
+      absorption: [flat(1), flat(0), flat(0), flat(0), flat(0), flat(0)],
+    } as unknown as BoxRoom;
     expect(() => boxArrivals(black, source, receiver, 0.01)).toThrow(/below 1/);
   });
 });
 
 it('gives Eyring times by the formula', () => {
   const alpha = 0.2;
-  const even: BoxRoom = { ...room, absorption: [flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha)] };
+  const even: BoxRoom = {
+    ...room,
+    absorption: [flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha)],
+  };
   const [x, y, z] = room.size;
   const want = (55.26 * x * y * z) / (343.2 * 2 * (x * y + y * z + x * z) * -Math.log(1 - alpha));
   eyringTime(even).forEach((t) => expect(t / want).toBeCloseTo(1, 3));

@@ -25,8 +25,12 @@ export function visitImages(
 ): void {
   checkBox(room);
   for (let a = 0; a < 3; a++) {
-    for (const [who, at] of [['source', source], ['receiver', receiver]] as const) {
-      if (!(at[a]! >= 0 && at[a]! <= room.size[a]!)) throw new RangeError(`box: the ${who} lies outside the room`);
+    for (const [who, at] of [
+      ['source', source],
+      ['receiver', receiver],
+    ] as const) {
+      if (!(at[a]! >= 0 && at[a]! <= room.size[a]!))
+        throw new RangeError(`box: the ${who} lies outside the room`);
     }
   }
   const reach = longestS * speedOfSound(room.air.temperatureC);

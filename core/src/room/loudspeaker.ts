@@ -1,4 +1,11 @@
-import { biquadSpectrum, butterworth, gainOfDb, peaking, type Biquad, type HalfSpectrum } from '../signal/index.js';
+import {
+  biquadSpectrum,
+  butterworth,
+  gainOfDb,
+  peaking,
+  type Biquad,
+  type HalfSpectrum,
+} from '../signal/index.js';
 
 /** A loudspeaker as a model: a band-pass with the real phase of its filters, a few resonances, a beam that narrows. */
 export interface LoudspeakerModel {
@@ -39,7 +46,8 @@ export const beamExponent = ({ beamFrequency, narrowest }: LoudspeakerModel, fre
   Math.min(narrowest, frequency / beamFrequency);
 
 /** Amplitude in a direction against that on axis; `cosine` of the angle between the two. */
-export const beamGain = (exponent: number, cosine: number): number => Math.max(0, 0.5 + 0.5 * cosine) ** exponent;
+export const beamGain = (exponent: number, cosine: number): number =>
+  Math.max(0, 0.5 + 0.5 * cosine) ** exponent;
 
 /** Power on axis over the mean over all directions; 2n + 1 for this beam, by integrating over the sphere. */
 export const directivityFactor = (exponent: number): number => 2 * exponent + 1;

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { biquadSpectrum, butterworth, filterBiquads, linkwitzRiley, peaking, realFft, type Biquad } from './index.js';
+import {
+  biquadSpectrum,
+  butterworth,
+  filterBiquads,
+  linkwitzRiley,
+  peaking,
+  realFft,
+  type Biquad,
+} from './index.js';
 
 const rate = 48000;
 const size = 48000 / 46.875; // 1024: bins 46.875 Hz apart
@@ -44,7 +52,9 @@ it('filters samples to the same response as the closed spectrum', () => {
   impulse[0] = 1;
   const got = realFft(filterBiquads(impulse, sections));
   const want = biquadSpectrum(sections, 4096);
-  got.re.forEach((re, k) => expect(Math.hypot(re - want.re[k]!, got.im[k]! - want.im[k]!)).toBeLessThan(1e-9));
+  got.re.forEach((re, k) =>
+    expect(Math.hypot(re - want.re[k]!, got.im[k]! - want.im[k]!)).toBeLessThan(1e-9),
+  );
 });
 
 it('refuses frequencies beyond half the rate and orders it does not know', () => {

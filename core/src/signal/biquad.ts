@@ -37,7 +37,12 @@ function firstOrder(kind: 'lowpass' | 'highpass', frequency: number, rate: numbe
 }
 
 /** Butterworth low- or high-pass of any order from 1 to 8 as a cascade of sections; -3 dB at `frequency`. */
-export function butterworth(kind: 'lowpass' | 'highpass', order: number, frequency: number, rate: number): Biquad[] {
+export function butterworth(
+  kind: 'lowpass' | 'highpass',
+  order: number,
+  frequency: number,
+  rate: number,
+): Biquad[] {
   if (!(Number.isInteger(order) && order >= 1 && order <= 8)) {
     throw new RangeError(`butterworth: order must be 1 to 8, got ${order}`);
   }
@@ -52,8 +57,14 @@ export function butterworth(kind: 'lowpass' | 'highpass', order: number, frequen
 }
 
 /** Linkwitz-Riley low- or high-pass of order 2, 4 or 8: two equal Butterworth cascades; -6 dB at `frequency`. */
-export function linkwitzRiley(kind: 'lowpass' | 'highpass', order: number, frequency: number, rate: number): Biquad[] {
-  if (order !== 2 && order !== 4 && order !== 8) throw new RangeError(`linkwitzRiley: order must be 2, 4 or 8, got ${order}`);
+export function linkwitzRiley(
+  kind: 'lowpass' | 'highpass',
+  order: number,
+  frequency: number,
+  rate: number,
+): Biquad[] {
+  if (order !== 2 && order !== 4 && order !== 8)
+    throw new RangeError(`linkwitzRiley: order must be 2, 4 or 8, got ${order}`);
   const half = butterworth(kind, order / 2, frequency, rate);
   return [...half, ...half];
 }

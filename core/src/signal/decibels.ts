@@ -21,7 +21,9 @@ export const powerOfDb = (levelDb: number): number => 10 ** (levelDb / 10);
 export function levelDb({ frequency, re, im }: FrequencyResponse, out = new Float64Array(frequency.length)) {
   const n = frequency.length;
   if (re.length !== n || im.length !== n || out.length !== n) {
-    throw new RangeError(`levelDb: ${n} frequencies, but ${re.length} re, ${im.length} im, ${out.length} out`);
+    throw new RangeError(
+      `levelDb: ${n} frequencies, but ${re.length} re, ${im.length} im, ${out.length} out`,
+    );
   }
   for (let i = 0; i < n; i++) out[i] = 10 * Math.log10(re[i]! ** 2 + im[i]! ** 2);
   return out;

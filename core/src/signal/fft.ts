@@ -51,7 +51,9 @@ export function realFft(signal: RealArray, size = fftSizeFor(signal.length)): Ha
 export function inverseRealFft({ size, re, im }: HalfSpectrum): Float64Array {
   const half = size / 2;
   if (re.length !== half + 1 || im.length !== half + 1) {
-    throw new RangeError(`inverseRealFft: size ${size} wants ${half + 1} bins, got ${re.length} and ${im.length}`);
+    throw new RangeError(
+      `inverseRealFft: size ${size} wants ${half + 1} bins, got ${re.length} and ${im.length}`,
+    );
   }
   const full = new Float64Array(2 * size);
   full[0] = re[0]!;

@@ -8,7 +8,8 @@ it('delays by whole samples exactly, forth and back', () => {
 });
 
 it('delays a band-limited tone by a fraction', () => {
-  const tone = (shift: number) => Float64Array.from({ length: 256 }, (_, i) => Math.sin((2 * Math.PI * 7 * (i - shift)) / 256));
+  const tone = (shift: number) =>
+    Float64Array.from({ length: 256 }, (_, i) => Math.sin((2 * Math.PI * 7 * (i - shift)) / 256));
   const got = inverseRealFft(delaySpectrum(realFft(tone(0)), 0.37));
   tone(0.37).forEach((v, i) => expect(got[i]).toBeCloseTo(v, 10));
   expect(() => delaySpectrum(realFft(tone(0)), NaN)).toThrow(/finite/);

@@ -1,7 +1,8 @@
 import type { HalfSpectrum } from './types.js';
 
 function sameSize(who: string, a: HalfSpectrum, b: HalfSpectrum) {
-  if (a.size !== b.size) throw new RangeError(`${who}: spectra of ${a.size} and ${b.size} samples do not match`);
+  if (a.size !== b.size)
+    throw new RangeError(`${who}: spectra of ${a.size} and ${b.size} samples do not match`);
 }
 
 /** Product of two spectra of one size: convolution in time, circular over `size`. */

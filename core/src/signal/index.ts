@@ -12,11 +12,4 @@ export { interpolateLog } from './interpolate.js';
 export { minimumPhase } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';
 export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';
-export {
-  biquadSpectrum,
-  butterworth,
-  filterBiquads,
-  linkwitzRiley,
-  peaking,
-  type Biquad,
-} from './biquad.js';
+export { biquadSpectrum, butterworth, filterBiquads, linkwitzRiley, peaking, type Biquad } from './biquad.js';

@@ -7,7 +7,8 @@ import type { RealArray } from './types.js';
  */
 export function interpolateLog(frequency: Float64Array, values: RealArray, at: Float64Array): Float64Array {
   const n = frequency.length;
-  if (n < 1 || values.length !== n) throw new RangeError(`interpolateLog: ${n} frequencies, ${values.length} values`);
+  if (n < 1 || values.length !== n)
+    throw new RangeError(`interpolateLog: ${n} frequencies, ${values.length} values`);
   const out = new Float64Array(at.length);
   let i = 0;
   for (let j = 0; j < at.length; j++) {

@@ -12,7 +12,8 @@ export function minimumPhase(magnitude: Float64Array): HalfSpectrum {
   const size = 2 * (bins - 1);
   const logMagnitude = new Float64Array(bins);
   for (let k = 0; k < bins; k++) {
-    if (!(magnitude[k]! > 0)) throw new RangeError(`minimumPhase: magnitude of bin ${k} must be above 0, got ${magnitude[k]}`);
+    if (!(magnitude[k]! > 0))
+      throw new RangeError(`minimumPhase: magnitude of bin ${k} must be above 0, got ${magnitude[k]}`);
     logMagnitude[k] = Math.log(magnitude[k]!);
   }
   const cepstrum = inverseRealFft({ size, re: logMagnitude, im: new Float64Array(bins) });

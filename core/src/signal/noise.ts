@@ -13,7 +13,12 @@ export function whiteNoise(length: number, seed: number): Float64Array {
  * Gaussian noise whose power density follows a shape, of unit RMS (in expectation, over the whole period).
  * @param density relative power density at a frequency in Hz, above 0 Hz; nothing at 0 Hz
  */
-export function shapedNoise(length: number, rate: number, seed: number, density: (frequency: number) => number) {
+export function shapedNoise(
+  length: number,
+  rate: number,
+  seed: number,
+  density: (frequency: number) => number,
+) {
   const size = fftSizeFor(length);
   const random = seededRandom(seed);
   const bins = size / 2 + 1;

@@ -10,9 +10,18 @@ const powerLaw = (f: number, slope: number, octaves: number) => {
 describe.each([1, 3, 6, 12, 48])('1/%i octave', (fraction) => {
   it.each([-2, 0, 1, 4])('averages power ~ f^%f as the integral says, on the grid and on bins', (slope) => {
     const grid = logGrid(5, 23000, 96);
-    const onGrid = smoothPower(grid, grid.map((f) => f ** slope), fraction);
+    const onGrid = smoothPower(
+      grid,
+      grid.map((f) => f ** slope),
+      fraction,
+    );
     const bins = binFrequencies(65536, 48000);
-    const onBins = smoothPower(bins, bins.map((f) => f ** slope), fraction, grid);
+    const onBins = smoothPower(
+      bins,
+      bins.map((f) => f ** slope),
+      fraction,
+      grid,
+    );
     grid.forEach((f, i) => {
       if (f < 100 || f > 15000) return; // bands that reach past the ends are shortened
       const want = powerLaw(f, slope, 1 / fraction);

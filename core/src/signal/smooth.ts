@@ -18,7 +18,8 @@ export function smoothPower(
   fraction: number,
   at: Float64Array = frequency,
 ): Float64Array {
-  if (!(fraction >= 1 && fraction <= 48)) throw new RangeError(`smooth: fraction must be 1 to 48, got ${fraction}`);
+  if (!(fraction >= 1 && fraction <= 48))
+    throw new RangeError(`smooth: fraction must be 1 to 48, got ${fraction}`);
   const n = frequency.length;
   if (power.length !== n) throw new RangeError(`smooth: ${n} frequencies, but ${power.length} powers`);
   const first = frequency[0] === 0 ? 1 : 0;

@@ -37,12 +37,15 @@ export function exponentialSweep(request: SweepRequest): Sweep {
   const { rate, from, to, durationS, levelDbfs } = request;
   if (!(rate > 0)) throw new RangeError(`exponentialSweep: rate must be positive, got ${rate}`);
   if (!(from > 0 && to > from && to < 0.49 * rate)) {
-    throw new RangeError(`exponentialSweep: band must lie within 0 to ${0.49 * rate} Hz, got ${from} to ${to}`);
+    throw new RangeError(
+      `exponentialSweep: band must lie within 0 to ${0.49 * rate} Hz, got ${from} to ${to}`,
+    );
   }
   if (!(durationS >= 0.1 && durationS <= 30)) {
     throw new RangeError(`exponentialSweep: duration must be 0.1 to 30 s, got ${durationS}`);
   }
-  if (!(levelDbfs <= 0)) throw new RangeError(`exponentialSweep: level must be at most 0 dBFS, got ${levelDbfs}`);
+  if (!(levelDbfs <= 0))
+    throw new RangeError(`exponentialSweep: level must be at most 0 dBFS, got ${levelDbfs}`);
   const aim = Math.min(to * FADE_ABOVE, 0.498 * rate);
   const lowest = from * FADE_BELOW;
   const periods = Math.max(1, Math.floor((lowest * durationS) / Math.log(aim / lowest)));

@@ -1,4 +1,10 @@
 /** The Net Loft as the simulated rig finds it: the room, what stands in it, the microphone. */
 export { NET_LOFT } from './room.js';
-export { DUNLIN_6, EIDER_10, NET_LOFT_LOUDSPEAKERS, sourceOf, type PlacedLoudspeaker } from './loudspeakers.js';
+export {
+  DUNLIN_6,
+  EIDER_10,
+  NET_LOFT_LOUDSPEAKERS,
+  sourceOf,
+  type PlacedLoudspeaker,
+} from './loudspeakers.js';
 export { NET_LOFT_SISKIN, siskinCalibrationText, siskinSections } from './siskin.js';

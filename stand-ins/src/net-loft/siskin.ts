@@ -1,4 +1,13 @@
-import { biquadSpectrum, butterworth, dbOfPower, interpolateLog, logGrid, peaking, powerOf, type Biquad } from '@pebble-hall/core/signal';
+import {
+  biquadSpectrum,
+  butterworth,
+  dbOfPower,
+  interpolateLog,
+  logGrid,
+  peaking,
+  powerOf,
+  type Biquad,
+} from '@pebble-hall/core/signal';
 import { binFrequencies } from '@pebble-hall/core/signal';
 
 const RATE = 48000;

@@ -12,4 +12,10 @@ export {
   type MemoryLetter,
   type OutputSettings,
 } from './settings.js';
-export { houseMemory, Processor, ProcessorRefusal, type MemorySummary, type ProcessorState } from './processor.js';
+export {
+  houseMemory,
+  Processor,
+  ProcessorRefusal,
+  type MemorySummary,
+  type ProcessorState,
+} from './processor.js';

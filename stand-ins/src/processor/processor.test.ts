@@ -17,7 +17,9 @@ beforeEach(() => {
   processor = new Processor(houseMemory(), () => 1000);
 });
 
-const filters = Array.from({ length: 12 }, (_, i) => (i < 2 ? Float32Array.of(1, 0.5, -0.25 * (i + 1)) : new Float32Array(0)));
+const filters = Array.from({ length: 12 }, (_, i) =>
+  i < 2 ? Float32Array.of(1, 0.5, -0.25 * (i + 1)) : new Float32Array(0),
+);
 const outputs = filters.map((f) => ({ ...plainOutput(), taps: f.length }));
 const bytes = packFilters(filters);
 const checksum = memoryChecksum(outputs, bytes);
@@ -34,10 +36,20 @@ function send(letter: 'B' | 'C', upTo = bytes.length) {
 describe('a transfer', () => {
   it('becomes active when complete, and reads back what was sent', () => {
     expect(processor.state().active).toBe('A');
-    expect(processor.complete(send('B'))).toMatchObject({ letter: 'B', name: 'Evening', checksum, hasFilters: true });
+    expect(processor.complete(send('B'))).toMatchObject({
+      letter: 'B',
+      name: 'Evening',
+      checksum,
+      hasFilters: true,
+    });
     expect(processor.state().active).toBe('B');
     expect(processor.read('B').filters).toEqual(bytes);
-    expect(unpackFilters(processor.read('B').filters, outputs.map((o) => o.taps))).toEqual(filters);
+    expect(
+      unpackFilters(
+        processor.read('B').filters,
+        outputs.map((o) => o.taps),
+      ),
+    ).toEqual(filters);
   });
 
   it('changes nothing before that, nor when it breaks', () => {
@@ -93,5 +105,7 @@ it('sounds as its settings say: gain, polarity, delay and filter', () => {
   const at = (1 + 1.25) * 48; // delay and the processor's own latency
   expect(impulse[at]).toBeCloseTo(-0.5, 4);
   expect(impulse[at + 1]).toBeCloseTo(-0.25, 4);
-  outputSpectrum({ ...settings, muted: true }, new Float32Array(0), 64).re.forEach((v) => expect(v).toBeCloseTo(0));
+  outputSpectrum({ ...settings, muted: true }, new Float32Array(0), 64).re.forEach((v) =>
+    expect(v).toBeCloseTo(0),
+  );
 });

@@ -92,16 +92,26 @@ export class Processor {
   }
 
   recall(letter: MemoryLetter): void {
-    if (!this.memories.has(letter)) throw new ProcessorRefusal(409, `Memory ${letter} is empty and cannot be recalled.`);
+    if (!this.memories.has(letter))
+      throw new ProcessorRefusal(409, `Memory ${letter} is empty and cannot be recalled.`);
     this.active = letter;
   }
 
   /** Announces a transfer; a second one at the same time is refused. */
-  begin(letter: MemoryLetter, name: string, outputs: OutputSettings[], checksum: number): { id: string; bytes: number } {
+  begin(
+    letter: MemoryLetter,
+    name: string,
+    outputs: OutputSettings[],
+    checksum: number,
+  ): { id: string; bytes: number } {
     if (this.transfer) {
-      throw new ProcessorRefusal(409, `A transfer into memory ${this.transfer.letter} is under way; wait for it or abandon it.`);
+      throw new ProcessorRefusal(
+        409,
+        `A transfer into memory ${this.transfer.letter} is under way; wait for it or abandon it.`,
+      );
     }
-    if (outputs.length !== SKERRY.outputs) throw new ProcessorRefusal(400, `Settings for ${SKERRY.outputs} outputs are needed.`);
+    if (outputs.length !== SKERRY.outputs)
+      throw new ProcessorRefusal(400, `Settings for ${SKERRY.outputs} outputs are needed.`);
     const total = outputs.reduce((sum, o) => sum + o.taps, 0);
     const id = `t${++this.transfers}-${this.now().toString(36)}`;
     this.transfer = { id, letter, name, outputs, checksum, bytes: new Uint8Array(4 * total), received: 0 };
@@ -112,16 +122,24 @@ export class Processor {
   chunk(id: string, offset: number, bytes: Uint8Array, crc: number): { received: number } {
     const transfer = this.under(id);
     if (offset !== transfer.received) {
-      throw new ProcessorRefusal(409, `The chunk starts at byte ${offset}; byte ${transfer.received} comes next.`);
+      throw new ProcessorRefusal(
+        409,
+        `The chunk starts at byte ${offset}; byte ${transfer.received} comes next.`,
+      );
     }
-    if (offset + bytes.length > transfer.bytes.length) throw new ProcessorRefusal(413, 'The chunk reaches past the announced size.');
-    if (crc32(bytes) !== crc) throw new ProcessorRefusal(422, `The chunk at byte ${offset} arrived damaged; send it again.`);
+    if (offset + bytes.length > transfer.bytes.length)
+      throw new ProcessorRefusal(413, 'The chunk reaches past the announced size.');
+    if (crc32(bytes) !== crc)
+      throw new ProcessorRefusal(422, `The chunk at byte ${offset} arrived damaged; send it again.`);
     transfer.bytes.set(bytes, offset);
     transfer.received += bytes.length;
     if (this.breakAtShare !== null && transfer.received >= this.breakAtShare * transfer.bytes.length) {
       this.breakAtShare = null;
       this.transfer = null;
-      throw new ProcessorRefusal(503, `The link was lost after ${transfer.received} of ${transfer.bytes.length} bytes.`);
+      throw new ProcessorRefusal(
+        503,
+        `The link was lost after ${transfer.received} of ${transfer.bytes.length} bytes.`,
+      );
     }
     return { received: transfer.received };
   }
@@ -131,14 +149,20 @@ export class Processor {
     const transfer = this.under(id);
     this.transfer = null;
     if (transfer.received !== transfer.bytes.length) {
-      throw new ProcessorRefusal(409, `Only ${transfer.received} of ${transfer.bytes.length} bytes have arrived.`);
+      throw new ProcessorRefusal(
+        409,
+        `Only ${transfer.received} of ${transfer.bytes.length} bytes have arrived.`,
+      );
     }
     if (memoryChecksum(transfer.outputs, transfer.bytes) !== transfer.checksum) {
       throw new ProcessorRefusal(422, 'The checksum over settings and filters does not agree.');
     }
     let filters: Float32Array[];
     try {
-      filters = unpackFilters(transfer.bytes, transfer.outputs.map((o) => o.taps));
+      filters = unpackFilters(
+        transfer.bytes,
+        transfer.outputs.map((o) => o.taps),
+      );
     } catch (error) {
       throw new ProcessorRefusal(422, (error as Error).message);
     }
@@ -154,7 +178,8 @@ export class Processor {
   }
 
   private under(id: string): Transfer {
-    if (this.transfer?.id !== id) throw new ProcessorRefusal(404, 'No such transfer is under way; begin it again.');
+    if (this.transfer?.id !== id)
+      throw new ProcessorRefusal(404, 'No such transfer is under way; begin it again.');
     return this.transfer;
   }
 }

@@ -12,7 +12,13 @@ import {
 } from '@pebble-hall/core/signal';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
-export const SKERRY = { model: 'Skerry 12', outputs: 12, rate: 48000, mostTaps: 8192, latencyMs: 1.25 } as const;
+export const SKERRY = {
+  model: 'Skerry 12',
+  outputs: 12,
+  rate: 48000,
+  mostTaps: 8192,
+  latencyMs: 1.25,
+} as const;
 
 export const MEMORY_LETTERS = ['A', 'B', 'C', 'D', 'E', 'F'] as const;
 export type MemoryLetter = (typeof MEMORY_LETTERS)[number];
@@ -75,7 +81,8 @@ export function unpackFilters(bytes: Uint8Array, taps: number[]): Float32Array[]
   return taps.map((count, output) =>
     Float32Array.from({ length: count }, (_, i) => {
       const value = view.getFloat32((at += 4) - 4, true);
-      if (!(Math.abs(value) <= 64)) throw new RangeError(`filters: tap ${i} of output ${output + 1} is ${value}`);
+      if (!(Math.abs(value) <= 64))
+        throw new RangeError(`filters: tap ${i} of output ${output + 1} is ${value}`);
       return value;
     }),
   );
@@ -103,7 +110,10 @@ function crossoverSections(kind: 'lowpass' | 'highpass', filter: CrossoverFilter
 
 /** Response of one output, its own latency included, on the bins of `size` at 48 kHz. */
 export function outputSpectrum(settings: OutputSettings, filter: Float32Array, size: number): HalfSpectrum {
-  const sections = [...crossoverSections('highpass', settings.highPass), ...crossoverSections('lowpass', settings.lowPass)];
+  const sections = [
+    ...crossoverSections('highpass', settings.highPass),
+    ...crossoverSections('lowpass', settings.lowPass),
+  ];
   let spectrum = biquadSpectrum(sections, size);
   if (filter.length > 0) spectrum = multiplySpectra(spectrum, realFft(filter, size));
   const gain = settings.muted ? 0 : gainOfDb(settings.trimDb) * (settings.inverted ? -1 : 1);

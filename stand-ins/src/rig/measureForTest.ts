@@ -9,13 +9,34 @@ export const grid = logGrid();
 export const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -24 });
 export const SILENCE_S = 0.6;
 export const homeSpot: Vector = [3.6, 1.9, 1.14];
-export const spots: Vector[] = [homeSpot, [3.6, 1.6, 1.14], [3.45, 2.5, 1.2], [3.72, 2.25, 1.05], [3.5, 1.8, 1.25], [3.8, 1.95, 1.1], [3.6, 2.7, 1.14], [3.4, 2.1, 1.1], [3.55, 1.4, 1.18], [3.75, 2.6, 1.2], [3.45, 1.5, 1.05]];
-export const leftOut: Vector[] = [[3.62, 1.83, 1.12], [3.5, 2.33, 1.16]];
+export const spots: Vector[] = [
+  homeSpot,
+  [3.6, 1.6, 1.14],
+  [3.45, 2.5, 1.2],
+  [3.72, 2.25, 1.05],
+  [3.5, 1.8, 1.25],
+  [3.8, 1.95, 1.1],
+  [3.6, 2.7, 1.14],
+  [3.4, 2.1, 1.1],
+  [3.55, 1.4, 1.18],
+  [3.75, 2.6, 1.2],
+  [3.45, 1.5, 1.05],
+];
+export const leftOut: Vector[] = [
+  [3.62, 1.83, 1.12],
+  [3.5, 2.33, 1.16],
+];
 
 let take = 0;
 
 /** One sweep of one output at one place, through a memory of the processor, analysed. */
-export function measure(room: SimulatedRoom, output: number, microphone: Vector, memory: Memory = houseMemory(), faults: Faults = noFaults()): AnalysedSweep {
+export function measure(
+  room: SimulatedRoom,
+  output: number,
+  microphone: Vector,
+  memory: Memory = houseMemory(),
+  faults: Faults = noFaults(),
+): AnalysedSweep {
   const silence = SILENCE_S * 48000;
   const samples = new Float32Array(silence + sweep.samples.length);
   samples.set(sweep.samples, silence);
@@ -31,7 +52,8 @@ export function measure(room: SimulatedRoom, output: number, microphone: Vector,
   return analyseSweep({ microphone: mic, loopback, rate: 48000, silenceS: SILENCE_S }, sweep);
 }
 
-export const levels = (power: Float64Array, fraction = 6) => smoothPower(grid, power, fraction).map(dbOfPower);
+export const levels = (power: Float64Array, fraction = 6) =>
+  smoothPower(grid, power, fraction).map(dbOfPower);
 
 /** The whole way from powers at spots to a filter, as the application goes it. */
 export function design(powers: Float64Array[]) {
@@ -56,8 +78,10 @@ export function design(powers: Float64Array[]) {
 }
 
 /** RMS distance of a spot to the target's shape over the span. */
-export const distanceOf = (power: Float64Array, { targetDb, span }: { targetDb: Float64Array; span: Span }): number =>
-  shapeDistance(grid, power.map(dbOfPower), targetDb, span);
+export const distanceOf = (
+  power: Float64Array,
+  { targetDb, span }: { targetDb: Float64Array; span: Span },
+): number => shapeDistance(grid, power.map(dbOfPower), targetDb, span);
 
 export function withFilter(output: number, fir: Float32Array): Memory {
   const memory = houseMemory();

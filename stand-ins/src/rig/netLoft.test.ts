@@ -4,7 +4,17 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { NET_LOFT_LOUDSPEAKERS } from '../net-loft/index.js';
 import { SimulatedRoom } from './index.js';
-import { design, distanceOf, grid, homeSpot, leftOut, levels, measure, spots, withFilter } from './measureForTest.js';
+import {
+  design,
+  distanceOf,
+  grid,
+  homeSpot,
+  leftOut,
+  levels,
+  measure,
+  spots,
+  withFilter,
+} from './measureForTest.js';
 
 const room = new SimulatedRoom(2);
 const outputs = [1, 4, 6];
@@ -52,9 +62,12 @@ describe.each(outputs)('output %i in the Net Loft', (output) => {
     const { all } = found.get(output)!;
     const d = design(all.slice(0, 3).map((a) => powerOnGrid(a.impulse, grid)));
     const predicted = levels(powerOnGrid(predictImpulse(all[0]!.impulse, d.fir), grid));
-    const verified = levels(powerOnGrid(measure(room, output, homeSpot, withFilter(output, d.fir)).impulse, grid));
+    const verified = levels(
+      powerOnGrid(measure(room, output, homeSpot, withFilter(output, d.fir)).impulse, grid),
+    );
     grid.forEach((f, i) => {
-      if (f >= d.span.from && f <= d.span.to) expect(Math.abs(verified[i]! - predicted[i]!)).toBeLessThan(0.5);
+      if (f >= d.span.from && f <= d.span.to)
+        expect(Math.abs(verified[i]! - predicted[i]!)).toBeLessThan(0.5);
     });
   });
 });

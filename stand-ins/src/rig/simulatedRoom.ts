@@ -12,7 +12,13 @@ import {
   shapedNoise,
   type HalfSpectrum,
 } from '@pebble-hall/core/signal';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, NET_LOFT_SISKIN, siskinSections, sourceOf } from '../net-loft/index.js';
+import {
+  NET_LOFT,
+  NET_LOFT_LOUDSPEAKERS,
+  NET_LOFT_SISKIN,
+  siskinSections,
+  sourceOf,
+} from '../net-loft/index.js';
 import { outputSpectrum, plainOutput, type OutputSettings } from '../processor/index.js';
 
 /** The Burrow 8: inputs, outputs, latency and noise of its own. */
@@ -37,7 +43,12 @@ export interface Faults {
   hotInput: boolean;
 }
 
-export const noFaults = (): Faults => ({ doorSlam: false, silentOutputs: [], reversedOutputs: [], hotInput: false });
+export const noFaults = (): Faults => ({
+  doorSlam: false,
+  silentOutputs: [],
+  reversedOutputs: [],
+  hotInput: false,
+});
 
 export interface RigTake {
   /** what is played on which output, from 1; nothing for a recording of silence */
@@ -71,7 +82,15 @@ export class SimulatedRoom {
   constructor(private readonly seed = 1) {}
 
   /** Microphone and loopback as recorded, full scale = 1. */
-  record({ signals, lengthFrames, microphone, outputs, filters, faults, take }: RigTake): [Float32Array, Float32Array] {
+  record({
+    signals,
+    lengthFrames,
+    microphone,
+    outputs,
+    filters,
+    faults,
+    take,
+  }: RigTake): [Float32Array, Float32Array] {
     const { rate, latency } = BURROW;
     const size = fftSizeFor(Math.max(lengthFrames, ...signals.map((s) => s.samples.length + TRUTH_SIZE)));
     const sum = { size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) };
@@ -92,7 +111,9 @@ export class SimulatedRoom {
       }
       add(sum, multiplySpectra(realFft(driven), this.roomSpectrum(output, microphone, size)));
     }
-    const heard = inverseRealFft(delaySpectrum(multiplySpectra(sum, biquadSpectrum(siskinSections(NET_LOFT_SISKIN), size)), latency));
+    const heard = inverseRealFft(
+      delaySpectrum(multiplySpectra(sum, biquadSpectrum(siskinSections(NET_LOFT_SISKIN), size)), latency),
+    );
     const looped = inverseRealFft(delaySpectrum(loop, latency));
     const random = seededRandom(seedFrom(this.seed, `input ${take}`));
     const noise = shapedNoise(lengthFrames, rate, seedFrom(this.seed, `room ${take}`), roomNoise);
@@ -103,7 +124,9 @@ export class SimulatedRoom {
     const mic = new Float32Array(lengthFrames);
     const loopback = new Float32Array(lengthFrames);
     for (let i = 0; i < lengthFrames; i++) {
-      mic[i] = clip(gain * (heard[i]! + roomGain * noise[i]! + (slam ? slam[i]! : 0)) + inputGain * random.normal());
+      mic[i] = clip(
+        gain * (heard[i]! + roomGain * noise[i]! + (slam ? slam[i]! : 0)) + inputGain * random.normal(),
+      );
       loopback[i] = clip(looped[i]! + inputGain * random.normal());
     }
     return [mic, loopback];
@@ -129,7 +152,9 @@ export class SimulatedRoom {
     const random = seededRandom(seedFrom(this.seed, `slam ${take}`));
     const from = Math.round((0.3 + 0.35 * random.uniform()) * length);
     const out = new Float64Array(length);
-    const burst = shapedNoise(16384, BURROW.rate, seedFrom(this.seed, `bang ${take}`), (f) => (f > 45 && f < 700 ? 1 / f : 0));
+    const burst = shapedNoise(16384, BURROW.rate, seedFrom(this.seed, `bang ${take}`), (f) =>
+      f > 45 && f < 700 ? 1 / f : 0,
+    );
     const level = gainOfDb(-24);
     for (let i = 0; i < burst.length && from + i < length; i++) {
       out[from + i] = level * burst[i]! * Math.exp(-i / 2600) * Math.min(1, i / 60);

@@ -44,21 +44,48 @@ function Correct({ project }: { project: Project }) {
     () =>
       design
         ? [
-            { id: 'found', label: 'as found, average', role: 'measured', colour: 'trace-mussel', levels: design.found.averageDb },
-            { id: 'predicted', label: 'as left (predicted)', role: 'predicted', colour: 'trace-heather', levels: design.predicted.averageDb },
+            {
+              id: 'found',
+              label: 'as found, average',
+              role: 'measured',
+              colour: 'trace-mussel',
+              levels: design.found.averageDb,
+            },
+            {
+              id: 'predicted',
+              label: 'as left (predicted)',
+              role: 'predicted',
+              colour: 'trace-heather',
+              levels: design.predicted.averageDb,
+            },
           ]
         : [],
     [design],
   );
   const bands: ChartBand[] = useMemo(
-    () => (design ? [{ id: 'range', label: 'seat range', colour: 'trace-mussel', low: design.found.lowDb, high: design.found.highDb }] : []),
+    () =>
+      design
+        ? [
+            {
+              id: 'range',
+              label: 'seat range',
+              colour: 'trace-mussel',
+              low: design.found.lowDb,
+              high: design.found.highDb,
+            },
+          ]
+        : [],
     [design],
   );
-  const marks: ChartMark[] = notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : []));
+  const marks: ChartMark[] = notes.flatMap((n, i) =>
+    n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : [],
+  );
   // the axis stays still while a hand drags: it depends on what was found, not on what is predicted
   const range = useMemo(() => {
     if (!design) return undefined;
-    const inside = [...design.found.averageDb].filter((v, i) => grid[i]! >= design.span.from && grid[i]! <= design.span.to && Number.isFinite(v));
+    const inside = [...design.found.averageDb].filter(
+      (v, i) => grid[i]! >= design.span.from && grid[i]! <= design.span.to && Number.isFinite(v),
+    );
     const top = Math.ceil((Math.max(...inside) + 6) / 5) * 5;
     return { lowDb: top - 45, highDb: top };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the span of a drag must not move the axis
@@ -81,17 +108,34 @@ function Correct({ project }: { project: Project }) {
 
   /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
   const standing = (): Correction['targetLevels'] =>
-    Object.fromEntries([...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]));
+    Object.fromEntries(
+      [...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]),
+    );
   const edit = (label: string, next: Partial<Correction>, done = true) => {
     setHeld({ ...correction, ...next });
-    if (done) void change(label, (p) => ({ ...p, correction: { ...p.correction, ...next } })).then((ok) => !ok && setHeld(null));
+    if (done)
+      void change(label, (p) => ({ ...p, correction: { ...p.correction, ...next } })).then(
+        (ok) => !ok && setHeld(null),
+      );
   };
 
   return (
-    <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 262px', gridTemplateRows: '32px minmax(0, 1fr) auto', height: '100%' }}>
+    <div
+      className="work"
+      style={{
+        gridTemplateColumns: 'minmax(0, 1fr) 262px',
+        gridTemplateRows: '32px minmax(0, 1fr) auto',
+        height: '100%',
+      }}
+    >
       <div className="chips" style={{ gridColumn: '1 / 3' }} role="group" aria-label="Channels">
         {channels.map((l) => (
-          <button key={l.id} className="chip" aria-pressed={l.id === channel.id} onClick={() => setChosen(l.id)}>
+          <button
+            key={l.id}
+            className="chip"
+            aria-pressed={l.id === channel.id}
+            onClick={() => setChosen(l.id)}
+          >
             {l.name} <small>{l.model}</small>
           </button>
         ))}
@@ -115,25 +159,54 @@ function Correct({ project }: { project: Project }) {
                   selected: handle,
                   onSelect: setHandle,
                   onMove: (index, moved, done) =>
-                    edit('target handle moved', { handles: correction.handles.map((h, i) => (i === index ? moved : h)), targetLevels: standing() }, done),
+                    edit(
+                      'target handle moved',
+                      {
+                        handles: correction.handles.map((h, i) => (i === index ? moved : h)),
+                        targetLevels: standing(),
+                      },
+                      done,
+                    ),
                   onAdd: (frequency, levelDb) =>
-                    edit('target handle added', { handles: [...correction.handles, { frequency, levelDb: Math.round(10 * (levelDb - design.targetOffsetDb)) / 10 }], targetLevels: standing() }),
+                    edit('target handle added', {
+                      handles: [
+                        ...correction.handles,
+                        { frequency, levelDb: Math.round(10 * (levelDb - design.targetOffsetDb)) / 10 },
+                      ],
+                      targetLevels: standing(),
+                    }),
                   onRemove: (index) => {
-                    if (correction.handles.length > 1) edit('target handle removed', { handles: correction.handles.filter((_, i) => i !== index), targetLevels: standing() });
+                    if (correction.handles.length > 1)
+                      edit('target handle removed', {
+                        handles: correction.handles.filter((_, i) => i !== index),
+                        targetLevels: standing(),
+                      });
                   },
                 }
               : null
           }
           span={
             design
-              ? { ...design.span, onChange: (span, done) => edit(`span of ${channel.name}`, { spans: { ...correction.spans, [channel.id]: span } }, done) }
+              ? {
+                  ...design.span,
+                  onChange: (span, done) =>
+                    edit(
+                      `span of ${channel.name}`,
+                      { spans: { ...correction.spans, [channel.id]: span } },
+                      done,
+                    ),
+                }
               : null
           }
         />
       </div>
       <section className="notes" aria-label="What the plot says">
         <h2>What the plot says</h2>
-        {problem ? <p role="alert" className="attention">{problem}</p> : null}
+        {problem ? (
+          <p role="alert" className="attention">
+            {problem}
+          </p>
+        ) : null}
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
         {notes.map((n, i) => (
           <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
@@ -141,10 +214,26 @@ function Correct({ project }: { project: Project }) {
           </Note>
         ))}
       </section>
-      <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.25fr 1.1fr 0.95fr 1.15fr' }}>
-        <TargetCard correction={correction} selected={handle} onSelect={setHandle} onEdit={(label, handles) => edit(label, { handles, targetLevels: standing() })} onPlaceAgain={() => edit('target placed again', { targetLevels: {} })} />
+      <div
+        className="shore"
+        style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.25fr 1.1fr 0.95fr 1.15fr' }}
+      >
+        <TargetCard
+          correction={correction}
+          selected={handle}
+          onSelect={setHandle}
+          onEdit={(label, handles) => edit(label, { handles, targetLevels: standing() })}
+          onPlaceAgain={() => edit('target placed again', { targetLevels: {} })}
+        />
         <HowMuchCard correction={correction} onEdit={edit} />
-        <SpanCard channel={channel.name} span={design?.span ?? null} own={correction.spans[channel.id] !== undefined} onSpan={(span) => edit(`span of ${channel.name}`, { spans: { ...correction.spans, [channel.id]: span } })} onFind={() => {
+        <SpanCard
+          channel={channel.name}
+          span={design?.span ?? null}
+          own={correction.spans[channel.id] !== undefined}
+          onSpan={(span) =>
+            edit(`span of ${channel.name}`, { spans: { ...correction.spans, [channel.id]: span } })
+          }
+          onFind={() => {
             const { [channel.id]: _gone, ...spans } = correction.spans;
             edit(`span of ${channel.name} found again`, { spans });
           }}

@@ -3,7 +3,13 @@ import type { Correction } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';
 
 /** How far the correction goes: strength, and the limits of boost and cut. */
-export function HowMuchCard({ correction, onEdit }: { correction: Correction; onEdit: (label: string, next: Partial<Correction>, done?: boolean) => void }) {
+export function HowMuchCard({
+  correction,
+  onEdit,
+}: {
+  correction: Correction;
+  onEdit: (label: string, next: Partial<Correction>, done?: boolean) => void;
+}) {
   const { strength, maxBoostDb, maxCutDb } = correction;
   return (
     <section className="card" aria-label="How much">
@@ -22,13 +28,41 @@ export function HowMuchCard({ correction, onEdit }: { correction: Correction; on
           onChange={(value) => onEdit('strength', { strength: value / 100 }, false)}
           onChangeEnd={(value) => onEdit(`strength ${value} %`, { strength: value / 100 })}
         />
-        <NumberField label="Strength" value={Math.round(100 * strength)} unit="%" min={0} max={100} step={5} digits={0} width={72} onChange={(value) => onEdit(`strength ${value} %`, { strength: value / 100 })} />
+        <NumberField
+          label="Strength"
+          value={Math.round(100 * strength)}
+          unit="%"
+          min={0}
+          max={100}
+          step={5}
+          digits={0}
+          width={72}
+          onChange={(value) => onEdit(`strength ${value} %`, { strength: value / 100 })}
+        />
       </div>
       <div className="row">
         <span>Most boost</span>
-        <NumberField label="Most boost" value={maxBoostDb} unit="dB" min={0} max={12} step={0.5} width={92} onChange={(value) => onEdit(`most boost ${value} dB`, { maxBoostDb: value })} />
+        <NumberField
+          label="Most boost"
+          value={maxBoostDb}
+          unit="dB"
+          min={0}
+          max={12}
+          step={0.5}
+          width={92}
+          onChange={(value) => onEdit(`most boost ${value} dB`, { maxBoostDb: value })}
+        />
         <span>cut</span>
-        <NumberField label="Most cut" value={maxCutDb} unit="dB" min={0} max={30} step={1} width={92} onChange={(value) => onEdit(`most cut ${value} dB`, { maxCutDb: value })} />
+        <NumberField
+          label="Most cut"
+          value={maxCutDb}
+          unit="dB"
+          min={0}
+          max={30}
+          step={1}
+          width={92}
+          onChange={(value) => onEdit(`most cut ${value} dB`, { maxCutDb: value })}
+        />
       </div>
     </section>
   );

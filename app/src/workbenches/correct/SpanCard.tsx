@@ -20,9 +20,29 @@ export function SpanCard({ channel, span, own, onSpan, onFind }: SpanCardProps) 
         Span <small>of {channel}</small>
       </h2>
       <div className="row" style={{ gap: 6 }}>
-        <NumberField label="Span start" value={span.from} unit="Hz" min={20} max={span.to / 2} step={5} digits={0} width={88} onChange={(from) => onSpan({ ...span, from })} />
+        <NumberField
+          label="Span start"
+          value={span.from}
+          unit="Hz"
+          min={20}
+          max={span.to / 2}
+          step={5}
+          digits={0}
+          width={88}
+          onChange={(from) => onSpan({ ...span, from })}
+        />
         to
-        <NumberField label="Span end" value={span.to} unit="Hz" min={span.from * 2} max={20000} step={100} digits={0} width={104} onChange={(to) => onSpan({ ...span, to })} />
+        <NumberField
+          label="Span end"
+          value={span.to}
+          unit="Hz"
+          min={span.from * 2}
+          max={20000}
+          step={100}
+          digits={0}
+          width={104}
+          onChange={(to) => onSpan({ ...span, to })}
+        />
       </div>
       <div className="row">
         <span>{own ? 'set by hand' : 'found from its own band'}</span>

@@ -4,24 +4,50 @@ import { expect, it } from 'vitest';
 import { readDesign } from './readDesign';
 
 const grid = logGrid();
-const correction = { handles: [{ frequency: 1000, levelDb: 0 }], strength: 1, maxBoostDb: 6, maxCutDb: 15, spans: {}, targetLevels: { x: 0 } };
-const bump = (f: number, at: number, db: number, octaves: number) => db * Math.exp(-((Math.log2(f / at) / octaves) ** 2));
+const correction = {
+  handles: [{ frequency: 1000, levelDb: 0 }],
+  strength: 1,
+  maxBoostDb: 6,
+  maxCutDb: 15,
+  spans: {},
+  targetLevels: { x: 0 },
+};
+const bump = (f: number, at: number, db: number, octaves: number) =>
+  db * Math.exp(-((Math.log2(f / at) / octaves) ** 2));
 const read = (...spots: ((f: number) => number)[]) => {
-  const request = { id: 'x', spots: spots.map((_, i) => String(i)), leftOut: [], ...correction, span: { from: 40, to: 12000 }, targetOffsetDb: 0 };
+  const request = {
+    id: 'x',
+    spots: spots.map((_, i) => String(i)),
+    leftOut: [],
+    ...correction,
+    span: { from: 40, to: 12000 },
+    targetOffsetDb: 0,
+  };
   const design = designChannel(grid, request, (key) => grid.map((f) => 10 ** (spots[Number(key)]!(f) / 10)));
   return readDesign(design, grid, correction);
 };
 
 it('reads the strongest peak and what becomes of it', () => {
   const [peak] = read((f) => bump(f, 100, 9, 0.3));
-  expect(peak!.text).toMatch(/^Peak at (98|99|100|101|102)(\.\d)? Hz, \+8\.\d dB over the target: changed by −8\.\d dB\.$/);
+  expect(peak!.text).toMatch(
+    /^Peak at (98|99|100|101|102)(\.\d)? Hz, \+8\.\d dB over the target: changed by −8\.\d dB\.$/,
+  );
 });
 
 it('names a dip that differs from spot to spot, and one that all share', () => {
-  const moving = read((f) => bump(f, 200, -22, 0.2), (f) => bump(f, 200, -18, 0.2), (f) => bump(f, 230, -3, 0.2));
+  const moving = read(
+    (f) => bump(f, 200, -22, 0.2),
+    (f) => bump(f, 200, -18, 0.2),
+    (f) => bump(f, 230, -3, 0.2),
+  );
   expect(moving.map((n) => n.text).join(' ')).toMatch(/Dip at .*differs from spot to spot/);
-  const shared = read((f) => bump(f, 200, -15, 0.4), (f) => bump(f, 200, -15, 0.4));
-  expect(shared.map((n) => `${n.text} ${n.small}`).join(' ')).toMatch(/shared by the spots.*at most \+6\.0 dB is allowed/);
+  const shared = read(
+    (f) => bump(f, 200, -15, 0.4),
+    (f) => bump(f, 200, -15, 0.4),
+  );
+  expect(shared.map((n) => `${n.text} ${n.small}`).join(' ')).toMatch(
+    /shared by the spots.*at most \+6\.0 dB is allowed/,
+  );
 });
 
 it('says so when nothing is left alone, and where the span ends', () => {

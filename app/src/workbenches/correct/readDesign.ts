@@ -15,7 +15,11 @@ const MOST_LEFT_ALONE = 3;
 const WORTH_A_WORD_DB = 3;
 
 /** Reads a design aloud: the strongest peak and what became of it, what was left alone and why, where the span ends. */
-export function readDesign(design: ChannelDesign, grid: Float64Array, { maxBoostDb, maxCutDb, strength }: Correction): DesignNote[] {
+export function readDesign(
+  design: ChannelDesign,
+  grid: Float64Array,
+  { maxBoostDb, maxCutDb, strength }: Correction,
+): DesignNote[] {
   const { span, found, targetDb, gainDb } = design;
   const smooth = smoothLevels(grid, found.averageDb, 6);
   const notes: DesignNote[] = [];
@@ -31,33 +35,62 @@ export function readDesign(design: ChannelDesign, grid: Float64Array, { maxBoost
       at: { frequency: grid[top]!, levelDb: smooth[top]! + 1.5 },
     });
   }
-  const worst = [...design.leftAlone].sort((a, b) => Math.abs(b.offDb + b.gainDb) - Math.abs(a.offDb + a.gainDb));
+  const worst = [...design.leftAlone].sort(
+    (a, b) => Math.abs(b.offDb + b.gainDb) - Math.abs(a.offDb + a.gainDb),
+  );
   for (const one of worst.slice(0, MOST_LEFT_ALONE)) {
     const i = grid.findIndex((f) => f >= one.at);
-    notes.push({ ...leftAloneNote(one, maxBoostDb, maxCutDb), attention: true, at: { frequency: one.at, levelDb: smooth[i]! - 1.5 } });
+    notes.push({
+      ...leftAloneNote(one, maxBoostDb, maxCutDb),
+      attention: true,
+      at: { frequency: one.at, levelDb: smooth[i]! - 1.5 },
+    });
   }
-  if (worst.length === 0 && strength > 0) notes.push({ text: 'Nothing within the span had to be left alone.' });
+  if (worst.length === 0 && strength > 0)
+    notes.push({ text: 'Nothing within the span had to be left alone.' });
   if (worst.length > MOST_LEFT_ALONE) {
     const rest = worst.slice(MOST_LEFT_ALONE);
-    notes.push({ text: `${rest.length} lesser ${rest.length === 1 ? 'place is' : 'places are'} left alone for the same kinds of reason.`, small: rest.map((r) => formatHz(r.at)).join(', ') });
+    notes.push({
+      text: `${rest.length} lesser ${rest.length === 1 ? 'place is' : 'places are'} left alone for the same kinds of reason.`,
+      small: rest.map((r) => formatHz(r.at)).join(', '),
+    });
   }
-  const ends = [span.from > 21 ? `below ${formatHz(span.from)}` : '', span.to < 19500 ? `above ${formatHz(span.to)}` : ''].filter(Boolean);
+  const ends = [
+    span.from > 21 ? `below ${formatHz(span.from)}` : '',
+    span.to < 19500 ? `above ${formatHz(span.to)}` : '',
+  ].filter(Boolean);
   if (ends.length > 0) {
-    notes.push({ text: `${capital(ends.join(' and '))} the loudspeaker’s own fall is kept.`, small: 'the span ends there' });
+    notes.push({
+      text: `${capital(ends.join(' and '))} the loudspeaker’s own fall is kept.`,
+      small: 'the span ends there',
+    });
   }
   return notes;
 }
 
-function leftAloneNote({ at, offDb, gainDb, reason, spreadDb }: LeftAlone, maxBoostDb: number, maxCutDb: number): DesignNote {
+function leftAloneNote(
+  { at, offDb, gainDb, reason, spreadDb }: LeftAlone,
+  maxBoostDb: number,
+  maxCutDb: number,
+): DesignNote {
   const done = Math.abs(gainDb) < 0.5 ? 'left alone' : `moved by ${formatDb(gainDb)} only`;
   const off = formatDb(offDb);
   switch (reason) {
     case 'moves':
-      return { text: `Dip at ${formatHz(at)}, ${off}, differs from spot to spot: ${done}.`, small: `spots deviate by ${spreadDb.toFixed(1)} dB; filling it would hurt other seats` };
+      return {
+        text: `Dip at ${formatHz(at)}, ${off}, differs from spot to spot: ${done}.`,
+        small: `spots deviate by ${spreadDb.toFixed(1)} dB; filling it would hurt other seats`,
+      };
     case 'too deep':
-      return { text: `Dip at ${formatHz(at)}, ${off}, is shared by the spots: ${done}.`, small: `filling it takes ${formatDb(-offDb)}, at most ${formatDb(maxBoostDb)} is allowed` };
+      return {
+        text: `Dip at ${formatHz(at)}, ${off}, is shared by the spots: ${done}.`,
+        small: `filling it takes ${formatDb(-offDb)}, at most ${formatDb(maxBoostDb)} is allowed`,
+      };
     case 'cut limit':
-      return { text: `Peak at ${formatHz(at)}, ${off}: ${done}.`, small: `at most ${formatDb(-maxCutDb)} is allowed` };
+      return {
+        text: `Peak at ${formatHz(at)}, ${off}: ${done}.`,
+        small: `at most ${formatDb(-maxCutDb)} is allowed`,
+      };
   }
 }
 

@@ -1,13 +1,23 @@
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { channelRequests, designAll, provideTraces, sweepsUsed, traceKey, type Designs } from '../../parts/designs';
+import {
+  channelRequests,
+  designAll,
+  provideTraces,
+  sweepsUsed,
+  traceKey,
+  type Designs,
+} from '../../parts/designs';
 import { sentenceOf } from '../../store';
 
 /**
  * Designs of all channels for a correction that may still be under the hand. One request is under way at a time and the
  * latest wins, so a drag never queues up.
  */
-export function useDesigns(project: Project, correction: Correction): { designs: Designs; problem: string | null } {
+export function useDesigns(
+  project: Project,
+  correction: Correction,
+): { designs: Designs; problem: string | null } {
   const [designs, setDesigns] = useState<Designs>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   const [provided, setProvided] = useState<string | null>(null);

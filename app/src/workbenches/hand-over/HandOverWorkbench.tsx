@@ -44,17 +44,38 @@ function HandOver({ project }: { project: Project }) {
     if (!shown) return [];
     const out: ChartTrace[] = [
       { id: 'found', label: 'as found', role: 'reference', colour: 'trace-slate', levels: shown.foundDb },
-      { id: 'predicted', label: 'as left (predicted)', role: 'predicted', colour: 'trace-heather', levels: shown.predictedDb },
+      {
+        id: 'predicted',
+        label: 'as left (predicted)',
+        role: 'predicted',
+        colour: 'trace-heather',
+        levels: shown.predictedDb,
+      },
     ];
-    if (shown.verifiedDb) out.push({ id: 'verified', label: 'as left (verified)', role: 'measured', colour: 'trace-kelp', levels: shown.verifiedDb });
+    if (shown.verifiedDb)
+      out.push({
+        id: 'verified',
+        label: 'as left (verified)',
+        role: 'measured',
+        colour: 'trace-kelp',
+        levels: shown.verifiedDb,
+      });
     return out;
   }, [shown]);
-  const save = (run: () => Promise<void>) => void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
+  const save = (run: () => Promise<void>) =>
+    void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const stale = load !== null && load.designKey !== designKey(project);
 
   return (
-    <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 392px', gridTemplateRows: 'auto minmax(0, 1fr) auto', height: '100%' }}>
+    <div
+      className="work"
+      style={{
+        gridTemplateColumns: 'minmax(0, 1fr) 392px',
+        gridTemplateRows: 'auto minmax(0, 1fr) auto',
+        height: '100%',
+      }}
+    >
       <div style={{ gridColumn: '1 / 3', display: 'grid', gap: 6 }}>
         {hand.problem ? (
           <div className="notice" role="alert" style={{ margin: 0 }}>
@@ -68,7 +89,10 @@ function HandOver({ project }: { project: Project }) {
         ) : null}
         {stale ? (
           <div className="notice" role="status" style={{ margin: 0 }}>
-            <span>The correction has changed since memory {load.letter} was loaded. What is shown here is what was loaded.</span>
+            <span>
+              The correction has changed since memory {load.letter} was loaded. What is shown here is what was
+              loaded.
+            </span>
           </div>
         ) : null}
       </div>
@@ -85,7 +109,10 @@ function HandOver({ project }: { project: Project }) {
         ) : (
           <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
             <p style={{ maxWidth: 380, textAlign: 'center' }}>
-              {comparison.problem ?? (designable ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.' : 'There is no correction yet: measure in the Mic walk first.')}
+              {comparison.problem ??
+                (designable
+                  ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.'
+                  : 'There is no correction yet: measure in the Mic walk first.')}
             </p>
           </div>
         )}
@@ -108,14 +135,23 @@ function HandOver({ project }: { project: Project }) {
               {comparison.list.map((c) => (
                 <tr key={c.id}>
                   <td>
-                    <button className="linkish" style={{ color: c.id === shown?.id ? 'var(--kelp)' : 'var(--ink)' }} aria-pressed={c.id === shown?.id} onClick={() => setChosen(c.id)}>
+                    <button
+                      className="linkish"
+                      style={{ color: c.id === shown?.id ? 'var(--kelp)' : 'var(--ink)' }}
+                      aria-pressed={c.id === shown?.id}
+                      onClick={() => setChosen(c.id)}
+                    >
                       {nameOf(c.id)}
                     </button>
                   </td>
                   {c.difference ? (
                     <>
                       <td className="num mono">{c.difference.rmsDb.toFixed(2)} dB</td>
-                      <td className={`num mono ${Math.abs(c.difference.worstDb) > AGREES_DB ? 'attention' : 'good'}`}>{formatDb(c.difference.worstDb, 2)}</td>
+                      <td
+                        className={`num mono ${Math.abs(c.difference.worstDb) > AGREES_DB ? 'attention' : 'good'}`}
+                      >
+                        {formatDb(c.difference.worstDb, 2)}
+                      </td>
                       <td className="num mono">{formatHz(c.difference.worstAt)}</td>
                     </>
                   ) : (
@@ -124,7 +160,11 @@ function HandOver({ project }: { project: Project }) {
                     </td>
                   )}
                   <td className="num">
-                    <button className="linkish" aria-label={`Filter of ${nameOf(c.id)} as WAV`} onClick={() => save(() => saveFilter(project, load!, c.id))}>
+                    <button
+                      className="linkish"
+                      aria-label={`Filter of ${nameOf(c.id)} as WAV`}
+                      onClick={() => save(() => saveFilter(project, load!, c.id))}
+                    >
                       WAV
                     </button>
                   </td>
@@ -133,7 +173,9 @@ function HandOver({ project }: { project: Project }) {
             </tbody>
           </table>
         ) : null}
-        <small className="quiet">Verified less predicted at the home spot, 1/6 octave, within the span.</small>
+        <small className="quiet">
+          Verified less predicted at the home spot, 1/6 octave, within the span.
+        </small>
       </section>
       <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.35fr 1.35fr 1fr' }}>
         <MemoryShelf state={hand.state} busy={busy} onRecall={(l) => void hand.recall(l)} />
@@ -150,23 +192,59 @@ function HandOver({ project }: { project: Project }) {
                 </Button>
               </div>
               <Progress value={100 * hand.work.share} aria-label="Progress" />
-              <span className="quiet">The old contents stay until the new ones are complete and verified.</span>
+              <span className="quiet">
+                The old contents stay until the new ones are complete and verified.
+              </span>
             </>
           ) : (
             <>
               <div className="row" style={{ justifyContent: 'flex-start' }}>
-                <Select aria-label="Memory" size="xs" w={66} allowDeselect={false} data={[...MEMORY_LETTERS]} value={letter} onChange={(v) => v && setLetter(v as MemoryLetter)} />
-                <TextInput aria-label="Name of the memory" size="xs" style={{ flex: 1 }} maxLength={40} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-                <Button size="compact-md" disabled={!designable} onClick={() => void hand.load(letter, name, breaks)}>
+                <Select
+                  aria-label="Memory"
+                  size="xs"
+                  w={66}
+                  allowDeselect={false}
+                  data={[...MEMORY_LETTERS]}
+                  value={letter}
+                  onChange={(v) => v && setLetter(v as MemoryLetter)}
+                />
+                <TextInput
+                  aria-label="Name of the memory"
+                  size="xs"
+                  style={{ flex: 1 }}
+                  maxLength={40}
+                  value={name}
+                  onChange={(e) => setName(e.currentTarget.value)}
+                />
+                <Button
+                  size="compact-md"
+                  disabled={!designable}
+                  onClick={() => void hand.load(letter, name, breaks)}
+                >
                   Load memory {letter}
                 </Button>
               </div>
-              <Checkbox size="xs" label="For practice: the cable breaks half-way" checked={breaks} onChange={(e) => setBreaks(e.currentTarget.checked)} />
+              <Checkbox
+                size="xs"
+                label="For practice: the cable breaks half-way"
+                checked={breaks}
+                onChange={(e) => setBreaks(e.currentTarget.checked)}
+              />
               <div style={{ display: 'flex', gap: 8 }}>
-                <Button size="compact-md" variant="default" disabled={!load} onClick={() => void hand.readBackLoad(load!)}>
+                <Button
+                  size="compact-md"
+                  variant="default"
+                  disabled={!load}
+                  onClick={() => void hand.readBackLoad(load!)}
+                >
                   Read back
                 </Button>
-                <Button size="compact-md" variant={load ? 'filled' : 'default'} disabled={!load} onClick={() => void hand.verify(load!)}>
+                <Button
+                  size="compact-md"
+                  variant={load ? 'filled' : 'default'}
+                  disabled={!load}
+                  onClick={() => void hand.verify(load!)}
+                >
                   Measure again
                 </Button>
               </div>
@@ -176,17 +254,29 @@ function HandOver({ project }: { project: Project }) {
         <section className="card" aria-label="Take along">
           <h2>Take along</h2>
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
-            <Button size="compact-sm" variant="default" disabled={!load} onClick={() => save(() => saveFilters(project, load!))}>
+            <Button
+              size="compact-sm"
+              variant="default"
+              disabled={!load}
+              onClick={() => save(() => saveFilters(project, load!))}
+            >
               All filters, WAV
             </Button>
-            <Button size="compact-sm" variant="default" disabled={project.sweeps.length === 0} onClick={() => save(() => saveTraces(project))}>
+            <Button
+              size="compact-sm"
+              variant="default"
+              disabled={project.sweeps.length === 0}
+              onClick={() => save(() => saveTraces(project))}
+            >
               Traces as text
             </Button>
             <Button size="compact-sm" variant="default" onClick={() => save(() => saveProject(project))}>
               Project file
             </Button>
           </div>
-          <small className="quiet">The project file holds every impulse response and filter as WAV; Project, Open takes it in again.</small>
+          <small className="quiet">
+            The project file holds every impulse response and filter as WAV; Project, Open takes it in again.
+          </small>
         </section>
       </div>
     </div>
@@ -196,18 +286,25 @@ function HandOver({ project }: { project: Project }) {
 function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {
   if (!load) return <span className="quiet">Nothing has been loaded from this project yet.</span>;
   const done = list.filter((c) => c.difference);
-  if (done.length === 0) return <span>Memory {load.letter} is loaded. Measure again to see whether the prediction was true.</span>;
-  const worst = done.reduce((a, b) => (Math.abs(b.difference!.worstDb) > Math.abs(a.difference!.worstDb) ? b : a));
+  if (done.length === 0)
+    return <span>Memory {load.letter} is loaded. Measure again to see whether the prediction was true.</span>;
+  const worst = done.reduce((a, b) =>
+    Math.abs(b.difference!.worstDb) > Math.abs(a.difference!.worstDb) ? b : a,
+  );
   const most = Math.abs(worst.difference!.worstDb);
-  const of = done.length < list.length ? `${done.length} of ${list.length} channels were` : `All ${list.length} channels were`;
+  const of =
+    done.length < list.length
+      ? `${done.length} of ${list.length} channels were`
+      : `All ${list.length} channels were`;
   return most <= AGREES_DB ? (
     <span className="good">
       {of} measured again. They do what was predicted, within {most.toFixed(2)} dB.
     </span>
   ) : (
     <span className="attention">
-      {of} measured again. The largest miss is {formatDb(worst.difference!.worstDb)} at {formatHz(worst.difference!.worstAt)}: look whether the
-      microphone stands where it stood, and whether the level there is near the noise.
+      {of} measured again. The largest miss is {formatDb(worst.difference!.worstDb)} at{' '}
+      {formatHz(worst.difference!.worstAt)}: look whether the microphone stands where it stood, and whether
+      the level there is near the noise.
     </span>
   );
 }

@@ -12,7 +12,11 @@ export async function saveFilter(project: Project, load: MemoryLoad, id: string)
   const array = await repository().array(load.filters[id]!);
   if (!array) throw new Error('The filter is no longer in this browser; load the memory again.');
   const name = project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
-  saveFile(`memory-${load.letter.toLowerCase()}-${slug(name)}.wav`, writeWav([array.samples], array.rate), 'audio/wav');
+  saveFile(
+    `memory-${load.letter.toLowerCase()}-${slug(name)}.wav`,
+    writeWav([array.samples], array.rate),
+    'audio/wav',
+  );
 }
 
 /** All filters of a load as WAV in one zip. */
@@ -23,7 +27,11 @@ export async function saveFilters(project: Project, load: MemoryLoad): Promise<v
     const { name, output } = project.place.loudspeakers.find((l) => l.id === id)!;
     if (array) files[`output-${output}-${slug(name)}.wav`] = writeWav([array.samples], array.rate);
   }
-  saveFile(`${fileName(project)}-memory-${load.letter.toLowerCase()}-filters.zip`, packFiles(files), 'application/zip');
+  saveFile(
+    `${fileName(project)}-memory-${load.letter.toLowerCase()}-filters.zip`,
+    packFiles(files),
+    'application/zip',
+  );
 }
 
 /** Every trace as text: frequency, level, phase on the 1/48-octave grid, the microphone corrected. */

@@ -21,11 +21,25 @@ export interface Comparison {
 }
 
 /** Comparisons of all channels of a load; computed from stored samples in a worker. */
-export function useComparison(project: Project, load: MemoryLoad | null): { list: Comparison[]; problem: string | null; ready: boolean } {
-  const [result, setResult] = useState<{ list: Comparison[]; problem: string | null; ready: boolean }>({ list: [], problem: null, ready: false });
+export function useComparison(
+  project: Project,
+  load: MemoryLoad | null,
+): { list: Comparison[]; problem: string | null; ready: boolean } {
+  const [result, setResult] = useState<{ list: Comparison[]; problem: string | null; ready: boolean }>({
+    list: [],
+    problem: null,
+    ready: false,
+  });
   const home = project.place.spots[0]!.id;
   const ids = load ? Object.keys(load.filters) : [];
-  const key = load ? [load.id, ...ids.map((id) => `${sweepOf(project, home, id)?.traceId} ${verifiedOf(project, load, id)?.traceId}`)].join('|') : '';
+  const key = load
+    ? [
+        load.id,
+        ...ids.map(
+          (id) => `${sweepOf(project, home, id)?.traceId} ${verifiedOf(project, load, id)?.traceId}`,
+        ),
+      ].join('|')
+    : '';
   useEffect(() => {
     let current = true;
     const compute = async () => {
@@ -39,14 +53,25 @@ export function useComparison(project: Project, load: MemoryLoad | null): { list
         const predictedDb = await designWorker().call((api) => api.predicted(trace, filter.samples));
         const verified = verifiedOf(project, load!, id);
         const verifiedTrace = verified && (await traceOf(verified, project.calibrations));
-        const verifiedDb = verifiedTrace ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb : null;
+        const verifiedDb = verifiedTrace
+          ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
+          : null;
         const span = load!.spans[id]!;
-        list.push({ id, span, foundDb, predictedDb, verifiedDb, difference: verifiedDb && differenceOf(predictedDb, verifiedDb, span) });
+        list.push({
+          id,
+          span,
+          foundDb,
+          predictedDb,
+          verifiedDb,
+          difference: verifiedDb && differenceOf(predictedDb, verifiedDb, span),
+        });
       }
       if (current) setResult({ list, problem: null, ready: true });
     };
     setResult((r) => ({ ...r, ready: false }));
-    compute().catch((error: unknown) => current && setResult({ list: [], problem: sentenceOf(error), ready: true }));
+    compute().catch(
+      (error: unknown) => current && setResult({ list: [], problem: sentenceOf(error), ready: true }),
+    );
     return () => {
       current = false;
     };
@@ -55,8 +80,15 @@ export function useComparison(project: Project, load: MemoryLoad | null): { list
   return result;
 }
 
-export function differenceOf(predictedDb: Float64Array, verifiedDb: Float64Array, span: Span): NonNullable<Comparison['difference']> {
-  const [a, b] = [predictedDb, verifiedDb].map((levels) => smoothLevels(grid, levels, 6)) as [Float64Array, Float64Array];
+export function differenceOf(
+  predictedDb: Float64Array,
+  verifiedDb: Float64Array,
+  span: Span,
+): NonNullable<Comparison['difference']> {
+  const [a, b] = [predictedDb, verifiedDb].map((levels) => smoothLevels(grid, levels, 6)) as [
+    Float64Array,
+    Float64Array,
+  ];
   let worst = -1;
   grid.forEach((f, i) => {
     if (f < span.from || f > span.to) return;

@@ -51,7 +51,8 @@ export function useHandOver(project: Project, change: Change) {
   const load = (letter: MemoryLetter, name: string, breakHalfWay: boolean) =>
     guarded(`Loading memory ${letter}`, async (signal) => {
       const requests = channelRequests(project);
-      if (requests.length === 0) throw new Error('there is no correction yet. Measure in the Mic walk first.');
+      if (requests.length === 0)
+        throw new Error('there is no correction yet. Measure in the Mic walk first.');
       const used = sweepsUsed(project);
       await provideTraces(used, project.calibrations);
       // the correction goes on top of what the processor did while the room was measured
@@ -68,7 +69,10 @@ export function useHandOver(project: Project, change: Change) {
       const filterIds: Record<string, string> = {};
       const { mostTaps, rate } = await readProcessor();
       for (const [i, request] of requests.entries()) {
-        setWork({ what: `Making filter ${i + 1} of ${requests.length}`, share: (0.25 * i) / requests.length });
+        setWork({
+          what: `Making filter ${i + 1} of ${requests.length}`,
+          share: (0.25 * i) / requests.length,
+        });
         const { fir } = await designWorker().call((api) => api.exact(request, mostTaps, rate), signal);
         const output = project.place.loudspeakers.find((l) => l.id === request.id)!.output;
         outputs[output - 1] = { ...outputs[output - 1]!, taps: fir.length };
@@ -101,7 +105,9 @@ export function useHandOver(project: Project, change: Change) {
         designKey: designKey(project),
       };
       await change(`loading memory ${letter}`, (p) => ({ ...p, loads: [...p.loads, record] }), arrays);
-      setReadBack(`Memory ${letter} is loaded and active. It reads back exactly as it was sent: ${arrays.length} filters of ${mostTaps} taps.`);
+      setReadBack(
+        `Memory ${letter} is loaded and active. It reads back exactly as it was sent: ${arrays.length} filters of ${mostTaps} taps.`,
+      );
     });
 
   const readBackLoad = (last: MemoryLoad) =>
@@ -112,11 +118,18 @@ export function useHandOver(project: Project, change: Change) {
         const sent = await repository().array(filterId);
         const { output, name } = project.place.loudspeakers.find((l) => l.id === id)!;
         const got = memory.filters[output - 1]!;
-        if (!sent || got.length !== sent.samples.length || got.some((v, i) => v !== sent.samples[i])) wrong.push(name);
+        if (!sent || got.length !== sent.samples.length || got.some((v, i) => v !== sent.samples[i]))
+          wrong.push(name);
       }
-      if (wrong.length > 0) throw new Error(`the filters of ${wrong.join(', ')} are not those that were loaded. Load the memory again.`);
-      if (memory.checksum !== last.checksum) throw new Error('the filters are as loaded, but trims, delays or crossovers have changed since.');
-      setReadBack(`Memory ${last.letter} still holds exactly what was loaded: ${Object.keys(last.filters).length} filters, settings unchanged.`);
+      if (wrong.length > 0)
+        throw new Error(
+          `the filters of ${wrong.join(', ')} are not those that were loaded. Load the memory again.`,
+        );
+      if (memory.checksum !== last.checksum)
+        throw new Error('the filters are as loaded, but trims, delays or crossovers have changed since.');
+      setReadBack(
+        `Memory ${last.letter} still holds exactly what was loaded: ${Object.keys(last.filters).length} filters, settings unchanged.`,
+      );
     });
 
   const recall = (letter: MemoryLetter) =>
@@ -131,17 +144,28 @@ export function useHandOver(project: Project, change: Change) {
     guarded('Measuring again', async (signal) => {
       const memory = await memoryStamp();
       if (memory.checksum !== last.checksum) {
-        throw new Error(`memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`);
+        throw new Error(
+          `memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`,
+        );
       }
       const home = project.place.spots[0]!;
       const ids = Object.keys(last.filters);
       for (const [i, id] of ids.entries()) {
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
-        const step = (share: number) => setWork({ what: `${name} at ${home.name}`, share: (i + share) / ids.length });
+        const step = (share: number) =>
+          setWork({ what: `${name} at ${home.name}`, share: (i + share) / ids.length });
         const { sweep, array } = await measureSweep(project, home.id, id, 'verified', signal, step);
         const kept = await change(
           `verifying sweep of ${name}`,
-          (p) => ({ ...p, sweeps: [...p.sweeps.filter((s) => !(s.stage === 'verified' && s.spotId === home.id && s.loudspeakerId === id)), sweep] }),
+          (p) => ({
+            ...p,
+            sweeps: [
+              ...p.sweeps.filter(
+                (s) => !(s.stage === 'verified' && s.spotId === home.id && s.loudspeakerId === id),
+              ),
+              sweep,
+            ],
+          }),
           [array],
         );
         if (!kept) throw new Error('the sweep could not be stored.');
@@ -151,7 +175,11 @@ export function useHandOver(project: Project, change: Change) {
   return { state, work, problem, readBack, load, readBackLoad, recall, verify };
 }
 
-async function compareReadBack(letter: MemoryLetter, outputs: { taps: number }[], filters: Float32Array[]): Promise<void> {
+async function compareReadBack(
+  letter: MemoryLetter,
+  outputs: { taps: number }[],
+  filters: Float32Array[],
+): Promise<void> {
   const got = await readMemory(letter);
   filters.forEach((sent, i) => {
     const back = got.filters[i]!;

@@ -18,14 +18,10 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
   const { size, spots } = project.place;
   const hasSweeps = project.sweeps.some((s) => s.spotId === spot.id);
   const set = (label: string, next: Partial<Spot>) =>
-    void change(label, (p) => ({ ...p, place: { ...p.place, spots: p.place.spots.map((s) => (s.id === spot.id ? { ...s, ...next } : s)) } }));
-  const add = () =>
-    void change('a new spot', (p) => {
-      const base = p.place.spots.at(-1)!.position;
-      const inRoom = (v: number, most: number) => Math.min(most - 0.2, Math.max(0.2, v));
-      const position = { x: inRoom(base.x - 0.2, p.place.size.x), y: inRoom(base.y + 0.35, p.place.size.y), z: base.z };
-      return { ...p, place: { ...p.place, spots: [...p.place.spots, { id: crypto.randomUUID(), name: `Spot ${p.place.spots.length + 1}`, position, inAverage: true }] } };
-    });
+    void change(label, (p) => ({
+      ...p,
+      place: { ...p.place, spots: p.place.spots.map((s) => (s.id === spot.id ? { ...s, ...next } : s)) },
+    }));
   return (
     <>
       <div className="row" style={{ alignItems: 'flex-start' }}>
@@ -45,27 +41,44 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
           <Button onClick={onTake}>{isSpotTaken(project, spot) ? 'Take it again' : 'Take this spot'}</Button>
         </div>
       </div>
-      <div className="row" style={{ justifyContent: 'flex-start' }} title={hasSweeps ? 'This spot has sweeps: it stays where they were taken' : undefined}>
+      <div
+        className="row"
+        style={{ justifyContent: 'flex-start' }}
+        title={hasSweeps ? 'This spot has sweeps: it stays where they were taken' : undefined}
+      >
         {(['x', 'y', 'z'] as const).map((axis) => (
-          <NumberField
-            key={axis}
-            label={{ x: 'Distance from the front wall', y: 'Distance from the left wall', z: 'Height' }[axis]}
-            value={spot.position[axis]}
-            unit={{ x: 'm front', y: 'm left', z: 'm high' }[axis]}
-            min={0.1}
-            max={size[axis] - 0.1}
-            step={0.05}
-            digits={2}
-            width={108}
-            disabled={hasSweeps}
-            onChange={(value) => set(`position of ${spot.name}`, { position: { ...spot.position, [axis]: value } })}
-          />
+          <label key={axis} style={{ display: 'flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>
+            {{ x: 'from front', y: 'from left', z: 'height' }[axis]}
+            <NumberField
+              label={
+                { x: 'Distance from the front wall', y: 'Distance from the left wall', z: 'Height' }[axis]
+              }
+              value={spot.position[axis]}
+              unit="m"
+              min={0.1}
+              max={size[axis] - 0.1}
+              step={0.05}
+              digits={2}
+              width={70}
+              disabled={hasSweeps}
+              onChange={(value) =>
+                set(`position of ${spot.name}`, { position: { ...spot.position, [axis]: value } })
+              }
+            />
+          </label>
         ))}
-        <Switch size="xs" label="in the average" checked={spot.inAverage} onChange={(e) => set(`${spot.name} ${e.currentTarget.checked ? 'in' : 'out of'} the average`, { inAverage: e.currentTarget.checked })} />
         <span style={{ flex: 1 }} />
-        <Button size="compact-sm" variant="default" onClick={add}>
-          Add a spot
-        </Button>
+        <Switch
+          size="xs"
+          label="in the average"
+          styles={{ label: { whiteSpace: 'nowrap' } }}
+          checked={spot.inAverage}
+          onChange={(e) =>
+            set(`${spot.name} ${e.currentTarget.checked ? 'in' : 'out of'} the average`, {
+              inAverage: e.currentTarget.checked,
+            })
+          }
+        />
       </div>
     </>
   );
@@ -79,7 +92,11 @@ function whereText(home: Spot, { id, position }: Spot): string {
   const left = home.position.y - position.y;
   const parts = [
     Math.abs(left) >= 0.01 ? `${Math.round(100 * Math.abs(left))} cm ${left > 0 ? 'left' : 'right'}` : '',
-    Math.abs(ahead) >= 0.01 ? `${Math.round(100 * Math.abs(ahead))} cm ${ahead > 0 ? 'ahead' : 'behind'}` : '',
+    Math.abs(ahead) >= 0.01
+      ? `${Math.round(100 * Math.abs(ahead))} cm ${ahead > 0 ? 'ahead' : 'behind'}`
+      : '',
   ].filter(Boolean);
-  return parts.length === 0 ? `at the home spot, ${height}` : `${parts.join(' and ')} of the home spot, ${height}`;
+  return parts.length === 0
+    ? `at the home spot, ${height}`
+    : `${parts.join(' and ')} of the home spot, ${height}`;
 }

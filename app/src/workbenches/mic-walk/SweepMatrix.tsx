@@ -13,7 +13,8 @@ interface SweepMatrixProps {
   onRepeat: (spotId: string, loudspeakerId: string) => void;
 }
 
-const shortName = (name: string) => name.replace('Surround left', 'Surr. L').replace('Surround right', 'Surr. R');
+const shortName = (name: string) =>
+  name.replace('Surround left', 'Surr. L').replace('Surround right', 'Surr. R');
 
 /** Spots by channels: the margin over noise of each sweep, or what is wrong with it. */
 export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps) {
@@ -36,7 +37,11 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
           <tr>
             <td />
             {fitted.map((l) => (
-              <th key={l.id} scope="col" style={{ fontWeight: 400, color: 'var(--soft)', whiteSpace: 'nowrap' }}>
+              <th
+                key={l.id}
+                scope="col"
+                style={{ fontWeight: 400, color: 'var(--soft)', whiteSpace: 'nowrap' }}
+              >
                 {shortName(l.name)}
               </th>
             ))}
@@ -45,7 +50,15 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
         <tbody>
           {spots.map((spot) => (
             <tr key={spot.id}>
-              <th scope="row" style={{ fontWeight: now?.spotId === spot.id ? 700 : 400, textAlign: 'right', whiteSpace: 'nowrap', color: 'var(--soft)' }}>
+              <th
+                scope="row"
+                style={{
+                  fontWeight: now?.spotId === spot.id ? 700 : 400,
+                  textAlign: 'right',
+                  whiteSpace: 'nowrap',
+                  color: 'var(--soft)',
+                }}
+              >
                 {spot.name}
               </th>
               {fitted.map((l) => (
@@ -93,7 +106,17 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
   const button = (
     <button
       aria-label={`${name}: ${isNow ? 'measuring now' : sweep ? verdictSentence(sweep.verdict) : 'not taken'}`}
-      style={{ ...look, width: '100%', minWidth: 50, height: 24, borderRadius: '11px 9px 12px 8px', font: 'inherit', fontSize: 11.5, fontWeight: 700, cursor: 'pointer' }}
+      style={{
+        ...look,
+        width: '100%',
+        minWidth: 50,
+        height: 24,
+        borderRadius: '11px 9px 12px 8px',
+        font: 'inherit',
+        fontSize: 11.5,
+        fontWeight: 700,
+        cursor: 'pointer',
+      }}
     >
       {isNow ? 'now' : sweep ? verdictWord(sweep.verdict) : ''}
     </button>
@@ -108,10 +131,15 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
             <>
               <span>{verdictSentence(sweep.verdict)}</span>
               <span className="quiet">
-                Taken {new Date(sweep.takenAt).toLocaleString()} at {sweep.levelDbfs} dBFS, memory {sweep.memory.letter}.
-                {sweep.verdict.band ? ` Its band: ${formatHz(sweep.verdict.band.from)} to ${formatHz(sweep.verdict.band.to)}.` : ''}
+                Taken {new Date(sweep.takenAt).toLocaleString()} at {sweep.levelDbfs} dBFS, memory{' '}
+                {sweep.memory.letter}.
+                {sweep.verdict.band
+                  ? ` Its band: ${formatHz(sweep.verdict.band.from)} to ${formatHz(sweep.verdict.band.to)}.`
+                  : ''}
                 {sweep.arrivalS !== null ? ` Arrives after ${(1000 * sweep.arrivalS).toFixed(2)} ms.` : ''}
-                {sweep.distortionDb !== null && Number.isFinite(sweep.distortionDb) ? ` Distortion ${sweep.distortionDb.toFixed(0)} dB.` : ''}
+                {sweep.distortionDb !== null && Number.isFinite(sweep.distortionDb)
+                  ? ` Distortion ${sweep.distortionDb.toFixed(0)} dB.`
+                  : ''}
               </span>
             </>
           ) : (
@@ -126,7 +154,12 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
                 size="compact-sm"
                 variant="default"
                 disabled={busy}
-                onClick={() => void change(`deleting ${name}`, (p) => ({ ...p, sweeps: p.sweeps.filter((s) => s.id !== sweep.id) }))}
+                onClick={() =>
+                  void change(`deleting ${name}`, (p) => ({
+                    ...p,
+                    sweeps: p.sweeps.filter((s) => s.id !== sweep.id),
+                  }))
+                }
               >
                 Delete
               </Button>

@@ -40,15 +40,42 @@ function Walk({ project }: { project: Project }) {
       return sweep && sweep.verdict.state !== 'good' ? [{ spot: s, loudspeaker: l, sweep }] : [];
     }),
   );
+  const addSpot = () =>
+    void change('a new spot', (p) => {
+      const base = p.place.spots.at(-1)!.position;
+      const inRoom = (v: number, most: number) => Math.min(most - 0.2, Math.max(0.2, v));
+      const position = {
+        x: inRoom(base.x - 0.2, p.place.size.x),
+        y: inRoom(base.y + 0.35, p.place.size.y),
+        z: base.z,
+      };
+      return {
+        ...p,
+        place: {
+          ...p.place,
+          spots: [
+            ...p.place.spots,
+            { id: crypto.randomUUID(), name: `Spot ${p.place.spots.length + 1}`, position, inAverage: true },
+          ],
+        },
+      };
+    });
   const playing = walk.now && project.place.loudspeakers.find((l) => l.id === walk.now!.loudspeakerId);
   return (
-    <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 560px', gridTemplateRows: 'auto minmax(0, 1fr)', height: '100%' }}>
+    <div
+      className="work"
+      style={{
+        gridTemplateColumns: 'minmax(0, 1fr) 560px',
+        gridTemplateRows: 'auto minmax(0, 1fr)',
+        height: '100%',
+      }}
+    >
       <div style={{ gridColumn: '1 / 3' }}>
         {walk.filtered ? (
           <div className="notice" role="alert" style={{ margin: 0 }}>
             <span>
-              Memory {walk.filtered} is active and holds filters: sweeps taken now would hear the correction. Recall a memory without
-              filters to measure as found.
+              Memory {walk.filtered} is active and holds filters: sweeps taken now would hear the correction.
+              Recall a memory without filters to measure as found.
             </span>
             <Button size="compact-md" onClick={() => void walk.recallPlain()}>
               Recall one without filters
@@ -58,7 +85,8 @@ function Walk({ project }: { project: Project }) {
         {walk.unstored.length > 0 ? (
           <div className="notice" role="alert" style={{ margin: 0 }}>
             <span>
-              {walk.unstored.length} sweep could not be stored and is kept in this tab only. {walk.unstored[0]!.problem}
+              {walk.unstored.length} sweep could not be stored and is kept in this tab only.{' '}
+              {walk.unstored[0]!.problem}
             </span>
             <Button size="compact-md" onClick={() => void walk.storeAgain()}>
               Store again
@@ -67,7 +95,13 @@ function Walk({ project }: { project: Project }) {
         ) : null}
       </div>
       <div className="plot" style={{ padding: 8 }}>
-        <RoomPlan place={project.place} stateOf={stateOf} selected={spot.id} playing={playing?.id ?? null} onSelect={setPicked} />
+        <RoomPlan
+          place={project.place}
+          stateOf={stateOf}
+          selected={spot.id}
+          playing={playing?.id ?? null}
+          onSelect={setPicked}
+        />
       </div>
       <div style={{ display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)', gap: 10, minHeight: 0 }}>
         <section className="card" aria-label="Next" style={{ gap: 8 }}>
@@ -93,16 +127,37 @@ function Walk({ project }: { project: Project }) {
               </span>
             </>
           ) : (
-            <SpotCard project={project} spot={spot} isNext={next?.id === spot.id} change={change} onTake={() => void walk.takeSpot(spot.id)} onTakeAll={next ? () => void walk.takeAll() : null} />
+            <SpotCard
+              project={project}
+              spot={spot}
+              isNext={next?.id === spot.id}
+              change={change}
+              onTake={() => void walk.takeSpot(spot.id)}
+              onTakeAll={next ? () => void walk.takeAll() : null}
+            />
           )}
         </section>
-        <SweepMatrix project={project} now={walk.now} change={change} onRepeat={(s, l) => void walk.takeOne(s, l)} />
+        <SweepMatrix
+          project={project}
+          now={walk.now}
+          change={change}
+          onRepeat={(s, l) => void walk.takeOne(s, l)}
+        />
         <section className="card notes" aria-label="What the round says">
-          <h2>What the round says</h2>
+          <h2>
+            What the round says
+            <Button size="compact-xs" variant="default" disabled={walk.now !== null} onClick={addSpot}>
+              Add a spot
+            </Button>
+          </h2>
           {trouble.map(({ spot: s, loudspeaker, sweep }, i) => (
             <Note key={sweep.id} number={i + 1} attention>
               {s.name}, {loudspeaker.name}: {sweep.verdict.reasons.map(reasonSentence).join('; ')}.{' '}
-              <button className="linkish" disabled={walk.now !== null} onClick={() => void walk.takeOne(s.id, loudspeaker.id)}>
+              <button
+                className="linkish"
+                disabled={walk.now !== null}
+                onClick={() => void walk.takeOne(s.id, loudspeaker.id)}
+              >
                 Repeat this one
               </button>
             </Note>
@@ -120,7 +175,8 @@ function roundSentence(project: Project): React.ReactNode {
   const averaged = taken.filter((s) => s.inAverage).length;
   if (taken.length === 0) return 'Nothing is taken yet. Begin at the home spot: it sets level and delay.';
   if (!isSpotTaken(project, spots[0]!)) return 'The home spot is not complete: level and delay rest on it.';
-  if (averaged < 3) return `${averaged} ${averaged === 1 ? 'spot is' : 'spots are'} in the average. Take three at least, or the correction fits one seat only.`;
+  if (averaged < 3)
+    return `${averaged} ${averaged === 1 ? 'spot is' : 'spots are'} in the average. Take three at least, or the correction fits one seat only.`;
   const judges = taken.length - averaged;
   return (
     <>

@@ -28,7 +28,8 @@ const withSweep = (project: Project, sweep: Sweep): Project => ({
   ...project,
   sweeps: [
     ...project.sweeps.filter(
-      (s) => !(s.stage === sweep.stage && s.spotId === sweep.spotId && s.loudspeakerId === sweep.loudspeakerId),
+      (s) =>
+        !(s.stage === sweep.stage && s.spotId === sweep.spotId && s.loudspeakerId === sweep.loudspeakerId),
     ),
     sweep,
   ],
@@ -66,8 +67,13 @@ export function useWalk(project: Project) {
         for (const [i, { spotId, loudspeakerId }] of jobs.entries()) {
           const at = { spotId, loudspeakerId, done: i, total: jobs.length };
           setNow({ ...at, share: 0 });
-          const { sweep, array } = await measureSweep(latest.current, spotId, loudspeakerId, 'as found', signal, (share) =>
-            setNow({ ...at, share }),
+          const { sweep, array } = await measureSweep(
+            latest.current,
+            spotId,
+            loudspeakerId,
+            'as found',
+            signal,
+            (share) => setNow({ ...at, share }),
           );
           if (!(await store(sweep, array))) return; // a full disk: stop, keep what is at hand
         }
@@ -95,9 +101,16 @@ export function useWalk(project: Project) {
     /** takes what a spot still lacks; all of it again when it lacks nothing */
     takeSpot: (spotId: string) => {
       const missing = jobsOf(spotId);
-      return take(missing.length > 0 ? missing : fittedOf(latest.current).map((l) => ({ spotId, loudspeakerId: l.id })));
+      return take(
+        missing.length > 0 ? missing : fittedOf(latest.current).map((l) => ({ spotId, loudspeakerId: l.id })),
+      );
     },
-    takeAll: () => take(latest.current.place.spots.filter((s) => !isSpotTaken(latest.current, s)).flatMap((s) => jobsOf(s.id))),
+    takeAll: () =>
+      take(
+        latest.current.place.spots
+          .filter((s) => !isSpotTaken(latest.current, s))
+          .flatMap((s) => jobsOf(s.id)),
+      ),
     takeOne: (spotId: string, loudspeakerId: string) => take([{ spotId, loudspeakerId }]),
     storeAgain: async () => {
       const list = unstored;

@@ -28,7 +28,9 @@ export function MicrophoneCard({ project, change }: { project: Project; change: 
       }));
       if (done) tell(`${added.name}: ${frequency.length} points, used for sweeps from now on.`);
     } catch (error) {
-      tellProblem(`${file.name} was not taken as a calibration. ${sentenceOf(error)} The one before stays in use.`);
+      tellProblem(
+        `${file.name} was not taken as a calibration. ${sentenceOf(error)} The one before stays in use.`,
+      );
     }
   };
   return (
@@ -49,14 +51,22 @@ export function MicrophoneCard({ project, change }: { project: Project; change: 
           <CalibrationCurve calibration={calibration} />
         </>
       ) : (
-        <span className="attention">No calibration file: the microphone&rsquo;s own errors stay in every trace.</span>
+        <span className="attention">
+          No calibration file: the microphone&rsquo;s own errors stay in every trace.
+        </span>
       )}
       <div style={{ display: 'flex', gap: 8 }}>
         <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
           Choose a file
         </Button>
         {calibration ? (
-          <Button size="compact-sm" variant="default" onClick={() => void change('no calibration', (p) => ({ ...p, rig: { ...p.rig, calibrationId: null } }))}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            onClick={() =>
+              void change('no calibration', (p) => ({ ...p, rig: { ...p.rig, calibrationId: null } }))
+            }
+          >
             Use none
           </Button>
         ) : null}
@@ -80,13 +90,28 @@ export function MicrophoneCard({ project, change }: { project: Project; change: 
 function CalibrationCurve({ calibration: { frequency, levelDb } }: { calibration: Calibration }) {
   const x = (f: number) => (240 * Math.log(f / 20)) / Math.log(1000);
   const y = (db: number) => 16 - 3 * Math.max(-5, Math.min(5, db));
-  const path = frequency.map((f, i) => `${i ? 'L' : 'M'}${x(f).toFixed(1)} ${y(levelDb[i]!).toFixed(1)}`).join(' ');
+  const path = frequency
+    .map((f, i) => `${i ? 'L' : 'M'}${x(f).toFixed(1)} ${y(levelDb[i]!).toFixed(1)}`)
+    .join(' ');
   const most = levelDb.reduce((a, v, i) => (Math.abs(v) > Math.abs(levelDb[a]!) ? i : a), 0);
   return (
     <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
-      <svg viewBox="0 0 240 32" height={30} style={{ flex: 1, minWidth: 0 }} preserveAspectRatio="none" role="img" aria-label="Curve of the calibration file">
+      <svg
+        viewBox="0 0 240 32"
+        height={30}
+        style={{ flex: 1, minWidth: 0 }}
+        preserveAspectRatio="none"
+        role="img"
+        aria-label="Curve of the calibration file"
+      >
         <line x1={0} x2={240} y1={16} y2={16} stroke="var(--line)" />
-        <path d={path} fill="none" stroke="var(--trace-mussel)" strokeWidth={1.8} vectorEffect="non-scaling-stroke" />
+        <path
+          d={path}
+          fill="none"
+          stroke="var(--trace-mussel)"
+          strokeWidth={1.8}
+          vectorEffect="non-scaling-stroke"
+        />
       </svg>
       <span className="quiet mono" style={{ fontSize: 12, whiteSpace: 'nowrap' }}>
         most {formatDb(levelDb[most]!)} at {formatHz(frequency[most]!)}

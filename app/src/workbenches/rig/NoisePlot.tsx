@@ -5,7 +5,15 @@ import { fittedOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 
 const grid = logGrid(20, 20000, 24);
-const COLOURS = ['trace-mussel', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-campion', 'trace-moss', 'trace-kelp'];
+const COLOURS = [
+  'trace-mussel',
+  'trace-buoy',
+  'trace-heather',
+  'trace-gorse',
+  'trace-campion',
+  'trace-moss',
+  'trace-kelp',
+];
 
 /** Noise of the room in third octaves, and how loud the chosen channel's sweep was in each while it passed. */
 export function NoisePlot({ project, chosen }: { project: Project; chosen: string | null }) {
@@ -17,7 +25,11 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       const finite = points.filter((p) => Number.isFinite(p.db));
       if (finite.length < 2) return null;
       const [from, to] = [finite[0]!.centre * 0.89, finite.at(-1)!.centre * 1.12];
-      const levels = interpolateLog(Float64Array.from(finite, (p) => p.centre), Float64Array.from(finite, (p) => p.db), grid);
+      const levels = interpolateLog(
+        Float64Array.from(finite, (p) => p.centre),
+        Float64Array.from(finite, (p) => p.db),
+        grid,
+      );
       return levels.map((v, i) => (grid[i]! < from || grid[i]! > to ? NaN : v));
     };
     const out: ChartTrace[] = [];
@@ -25,8 +37,20 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
     const bands = noise?.bands ?? check?.margins;
     const floor = bands && curve(bands.map((b) => ({ centre: b.centre, db: b.noiseDb })));
     if (floor) {
-      out.push({ id: 'noise', label: 'noise of the room', role: 'measured', colour: 'trace-slate', levels: floor });
-      out.push({ id: 'aim', label: '30 dB above it', role: 'reference', colour: 'trace-slate', levels: floor.map((v) => v + 30) });
+      out.push({
+        id: 'noise',
+        label: 'noise of the room',
+        role: 'measured',
+        colour: 'trace-slate',
+        levels: floor,
+      });
+      out.push({
+        id: 'aim',
+        label: '30 dB above it',
+        role: 'reference',
+        colour: 'trace-slate',
+        levels: floor.map((v) => v + 30),
+      });
     }
     if (check) {
       const change = levelDbfs - check.levelDbfs;
@@ -35,7 +59,13 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       const name = fitted[index]?.name ?? '';
       if (levels) {
         const role = change === 0 ? 'measured' : 'predicted';
-        out.push({ id: 'sweep', label: change === 0 ? `${name}, as checked` : `${name}, at the level set now`, role, colour: COLOURS[index % COLOURS.length]!, levels });
+        out.push({
+          id: 'sweep',
+          label: change === 0 ? `${name}, as checked` : `${name}, at the level set now`,
+          role,
+          colour: COLOURS[index % COLOURS.length]!,
+          levels,
+        });
       }
     }
     return out;
@@ -44,11 +74,18 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
     return (
       <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
         <p style={{ maxWidth: 360, textAlign: 'center' }}>
-          Nothing has been heard yet. <b>Listen to the room</b> shows its noise; <b>Check every channel</b> plays a short sweep on
-          each at the level set below.
+          Nothing has been heard yet. <b>Listen to the room</b> shows its noise; <b>Check every channel</b>{' '}
+          plays a short sweep on each at the level set below.
         </p>
       </div>
     );
   }
-  return <ResponseChart label="Noise and sweep level in third octaves" frequency={grid} traces={traces} levelLabel="dB re full scale, 1/3 octave" />;
+  return (
+    <ResponseChart
+      label="Noise and sweep level in third octaves"
+      frequency={grid}
+      traces={traces}
+      levelLabel="dB re full scale, 1/3 octave"
+    />
+  );
 }

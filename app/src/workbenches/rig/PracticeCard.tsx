@@ -20,7 +20,12 @@ export function PracticeCard() {
       <h2>
         Trouble to practise with <small>{none ? 'none' : 'on'}</small>
       </h2>
-      <Checkbox size="xs" label="A door slams during the next sweep" checked={faults.doorSlam} onChange={(e) => set({ doorSlam: e.currentTarget.checked })} />
+      <Checkbox
+        size="xs"
+        label="A door slams during the next sweep"
+        checked={faults.doorSlam}
+        onChange={(e) => set({ doorSlam: e.currentTarget.checked })}
+      />
       <Checkbox
         size="xs"
         label={`Output ${SILENT_OUTPUT} carries nothing`}
@@ -33,7 +38,12 @@ export function PracticeCard() {
         checked={faults.reversedOutputs.length > 0}
         onChange={(e) => set({ reversedOutputs: e.currentTarget.checked ? [REVERSED_OUTPUT] : [] })}
       />
-      <Checkbox size="xs" label="The microphone input is far too hot" checked={faults.hotInput} onChange={(e) => set({ hotInput: e.currentTarget.checked })} />
+      <Checkbox
+        size="xs"
+        label="The microphone input is far too hot"
+        checked={faults.hotInput}
+        onChange={(e) => set({ hotInput: e.currentTarget.checked })}
+      />
     </section>
   );
 }

@@ -29,7 +29,14 @@ function Rig({ project }: { project: Project }) {
   const busy = useStore(running, (r) => r.what);
   const { rig } = project;
   return (
-    <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 372px', gridTemplateRows: '36px minmax(0, 1fr) auto', height: '100%' }}>
+    <div
+      className="work"
+      style={{
+        gridTemplateColumns: 'minmax(0, 1fr) 372px',
+        gridTemplateRows: '36px minmax(0, 1fr) auto',
+        height: '100%',
+      }}
+    >
       <div className="chips" style={{ gridColumn: '1 / 3' }}>
         <span className="pill">
           Interface <b>Burrow 8</b>, simulated
@@ -45,7 +52,9 @@ function Rig({ project }: { project: Project }) {
             { value: 'real time', label: 'Real time' },
           ]}
           value={rig.pace}
-          onChange={(pace) => void change('pace of the rig', (p) => ({ ...p, rig: { ...p.rig, pace: pace as 'quick' } }))}
+          onChange={(pace) =>
+            void change('pace of the rig', (p) => ({ ...p, rig: { ...p.rig, pace: pace as 'quick' } }))
+          }
         />
         <span style={{ flex: 1 }} />
         {busy ? (
@@ -70,7 +79,15 @@ function Rig({ project }: { project: Project }) {
       <div className="plot">
         <NoisePlot project={project} chosen={chosen} />
       </div>
-      <ChannelList project={project} change={change} chosen={chosen} onChoose={setChosen} playing={work.playing} onCheck={work.checkOne} busy={busy !== null} />
+      <ChannelList
+        project={project}
+        change={change}
+        chosen={chosen}
+        onChoose={setChosen}
+        playing={work.playing}
+        onCheck={work.checkOne}
+        busy={busy !== null}
+      />
       <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.15fr 1.2fr 1fr' }}>
         <LevelCard project={project} change={change} />
         <MicrophoneCard project={project} change={change} />
@@ -79,4 +96,3 @@ function Rig({ project }: { project: Project }) {
     </div>
   );
 }
-

@@ -37,7 +37,10 @@ export function useRigWork(project: Project, change: Change) {
       const silence = await recordSilence(device, NOISE_S, { signal, onProgress: setProgress });
       const { rate } = await device.open();
       const bands = noiseSpectrum(silence, rate);
-      await change('noise of the room', (p) => ({ ...p, rig: { ...p.rig, noise: { takenAt: Date.now(), bands } } }));
+      await change('noise of the room', (p) => ({
+        ...p,
+        rig: { ...p.rig, noise: { takenAt: Date.now(), bands } },
+      }));
     });
 
   const check = (ids: string[]) =>
@@ -46,7 +49,9 @@ export function useRigWork(project: Project, change: Change) {
       for (const [i, id] of ids.entries()) {
         setPlaying(id);
         const short = { ...project, rig: { ...project.rig, sweepS: CHECK_S } };
-        const { sweep } = await measureSweep(short, home, id, 'as found', signal, (share) => setProgress((i + share) / ids.length));
+        const { sweep } = await measureSweep(short, home, id, 'as found', signal, (share) =>
+          setProgress((i + share) / ids.length),
+        );
         const { takenAt, levelDbfs, verdict, margins } = sweep;
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
         await change(`check of ${name}`, (p) => ({

@@ -6,10 +6,26 @@ import { isSpotTaken, stonesOf } from '../../parts/progress';
 import { RoomPlan } from '../../parts/RoomPlan';
 
 const STEPS: { path: string; title: string; text: string }[] = [
-  { path: '/rig', title: 'Rig', text: 'Hear how loud the room is, raise the level until every loudspeaker stands 30 dB above it.' },
-  { path: '/mic-walk', title: 'Mic walk', text: 'Sweep every loudspeaker at the home spot and at two or more around it.' },
-  { path: '/correct', title: 'Correct', text: 'Draw the target, choose where and how much, see what each seat would get.' },
-  { path: '/hand-over', title: 'Hand over', text: 'Load a memory of the processor, measure again, compare with the prediction.' },
+  {
+    path: '/rig',
+    title: 'Rig',
+    text: 'Hear how loud the room is, raise the level until every loudspeaker stands 30 dB above it.',
+  },
+  {
+    path: '/mic-walk',
+    title: 'Mic walk',
+    text: 'Sweep every loudspeaker at the home spot and at two or more around it.',
+  },
+  {
+    path: '/correct',
+    title: 'Correct',
+    text: 'Draw the target, choose where and how much, see what each seat would get.',
+  },
+  {
+    path: '/hand-over',
+    title: 'Hand over',
+    text: 'Load a memory of the processor, measure again, compare with the prediction.',
+  },
 ];
 
 /** First page: the place, and what to do next in it. */
@@ -29,15 +45,22 @@ function Start({ project }: { project: Project }) {
       <div className="plot" style={{ padding: 12 }}>
         <RoomPlan
           place={project.place}
-          stateOf={(id) => (isSpotTaken(project, project.place.spots.find((s) => s.id === id)!) ? 'taken' : 'empty')}
+          stateOf={(id) =>
+            isSpotTaken(
+              project,
+              project.place.spots.find((s) => s.id === id)!,
+            )
+              ? 'taken'
+              : 'empty'
+          }
         />
       </div>
       <section className="notes" aria-label="Start here" style={{ gap: 16, padding: '6px 4px' }}>
         <h1 style={{ margin: 0, fontSize: 24 }}>Start here</h1>
         <p style={{ margin: 0 }}>
-          A small listening room with five loudspeakers and two subwoofers. Measure it, correct it, load the processor, and see by
-          measuring again whether it came true. Room, interface, microphone and processor are simulated and ship with Pebble Hall;
-          every number comes from what is measured in them.
+          A small listening room with five loudspeakers and two subwoofers. Measure it, correct it, load the
+          processor, and see by measuring again whether it came true. Room, interface, microphone and
+          processor are simulated and ship with Pebble Hall; every number comes from what is measured in them.
         </p>
         {STEPS.map(({ path, title, text }, i) => {
           const stone = stones[i]!;
@@ -56,7 +79,8 @@ function Start({ project }: { project: Project }) {
           </Button>
         </div>
         <p className="quiet" style={{ margin: 0 }}>
-          Everything is stored in this browser as it is measured. A project file, from the menu at the top, holds all of it.
+          Everything is stored in this browser as it is measured. A project file, from the menu at the top,
+          holds all of it.
         </p>
       </section>
     </div>

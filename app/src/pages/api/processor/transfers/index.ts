@@ -8,5 +8,8 @@ import { CHUNK_BYTES } from '../../../../server/link';
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
     const { letter, name, outputs, checksum } = await jsonBody(request, transferSchema);
-    return answer({ ...deskOf(cookies).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES }, 201);
+    return answer(
+      { ...deskOf(cookies).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
+      201,
+    );
   });

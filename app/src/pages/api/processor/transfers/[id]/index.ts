@@ -7,7 +7,8 @@ import { CHUNK_BYTES, linkTime } from '../../../../../server/link';
 export const PUT: APIRoute = ({ params, request, url, cookies }) =>
   guarded(async () => {
     const [offset, crc] = ['offset', 'crc'].map((name) => Number(url.searchParams.get(name) ?? NaN));
-    if (!Number.isInteger(offset) || !Number.isInteger(crc)) throw new BadRequest(400, 'A chunk needs offset and crc.');
+    if (!Number.isInteger(offset) || !Number.isInteger(crc))
+      throw new BadRequest(400, 'A chunk needs offset and crc.');
     const bytes = await bodyUpTo(request, CHUNK_BYTES);
     await linkTime(bytes.length);
     return answer(deskOf(cookies).chunk(params.id ?? '', offset!, bytes, crc!));

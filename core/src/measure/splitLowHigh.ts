@@ -1,0 +1,19 @@
+import { cosineStep, inverseRealFft, realFft } from '../signal/index.js';
+
+/** Where lows and highs part, Hz; lows ring longer in a room. */
+const SPLIT_HZ = 300;
+
+/**
+ * A signal as the sum of its lows and its highs, parted over an octave around 300 Hz without phase; circular.
+ * @param signal a power of two long
+ */
+export function splitLowHigh(signal: Float64Array, rate: number): [low: Float64Array, high: Float64Array] {
+  const { size, re, im } = realFft(signal);
+  for (let k = 0; k < re.length; k++) {
+    const share = cosineStep(Math.log((k * rate) / size), Math.log(1.4 * SPLIT_HZ), Math.log(SPLIT_HZ / 1.4));
+    re[k] = re[k]! * share;
+    im[k] = im[k]! * share;
+  }
+  const low = inverseRealFft({ size, re, im });
+  return [low, signal.map((v, i) => v - low[i]!)];
+}

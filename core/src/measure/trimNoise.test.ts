@@ -1,0 +1,49 @@
+import { expect, it } from 'vitest';
+import { whiteNoise } from '../signal/index.js';
+import { trimNoise } from './index.js';
+
+const rate = 48000;
+const zero = 960;
+const decay = (noise: number, seed = 1) => {
+  const tail = whiteNoise(65536, seed);
+  const floor = whiteNoise(65536, seed + 50);
+  // 60 dB in 0.35 s
+  return Float32Array.from({ length: 65536 }, (_, i) => {
+    const t = (i - zero) / rate;
+    return (t < 0 ? 0 : tail[i]! * 10 ** ((-3 * t) / 0.35)) + noise * floor[i]!;
+  });
+};
+const energy = (x: Float32Array, from: number, to: number) =>
+  x.subarray(from, to).reduce((sum, v) => sum + v * v, 0);
+
+it('takes the noise behind the decay away and leaves the decay', () => {
+  const samples = decay(0.003);
+  const { samples: got } = trimNoise({ samples, rate, zero });
+  const at = (s: number) => zero + Math.round(s * rate);
+  expect(energy(got, at(0), at(0.15)) / energy(samples, at(0), at(0.15))).toBeCloseTo(1, 4);
+  expect(energy(got, at(0.8), 65536) / energy(samples, at(0.8), 65536)).toBeLessThan(1e-6);
+});
+
+it('brings a noisy response nearer to the clean one', () => {
+  const clean = decay(0);
+  const noisy = decay(0.003);
+  const error = (x: Float32Array) =>
+    energy(
+      x.map((v, i) => v - clean[i]!),
+      0,
+      65536,
+    );
+  expect(
+    10 * Math.log10(error(trimNoise({ samples: noisy, rate, zero }).samples) / error(noisy)),
+  ).toBeLessThan(-4);
+});
+
+it('leaves a response without noise alone, and noise without a response', () => {
+  const clean = decay(0);
+  trimNoise({ samples: clean, rate, zero }).samples.forEach((v, i) =>
+    expect(Math.abs(v - clean[i]!)).toBeLessThan(1e-5),
+  );
+  const noise = Float32Array.from(whiteNoise(65536, 9));
+  const got = trimNoise({ samples: noise, rate, zero }).samples;
+  expect(energy(got, 0, 65536) / energy(noise, 0, 65536)).toBeCloseTo(1, 3);
+});

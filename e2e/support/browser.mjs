@@ -1,0 +1,60 @@
+// A headless Chromium with a profile of its own, through selenium-webdriver and ChromeDriver.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, Browser } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const BINARY = process.env.CHROMIUM ?? '/usr/bin/chromium';
+const DRIVER = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
+
+/**
+ * @param {{ width?: number, height?: number, args?: string[] }} [options]
+ */
+export async function openBrowser({ width = 1280, height = 800, args = [] } = {}) {
+  const profile = mkdtempSync(join(tmpdir(), 'pebble-hall-'));
+  const downloads = mkdtempSync(join(tmpdir(), 'pebble-hall-downloads-'));
+  const options = new chrome.Options();
+  options.setChromeBinaryPath(BINARY);
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+    '--hide-scrollbars',
+    `--user-data-dir=${profile}`,
+    `--window-size=${width},${height}`,
+    ...args,
+  );
+  options.setUserPreferences({
+    'download.default_directory': downloads,
+    'download.prompt_for_download': false,
+  });
+  const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (
+    await new Builder()
+      .forBrowser(Browser.CHROME)
+      .setChromeOptions(options)
+      .setChromeService(new chrome.ServiceBuilder(DRIVER))
+      .build()
+  );
+  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
+  return {
+    driver,
+    downloads,
+    close: async () => {
+      await driver.quit();
+      for (const folder of [profile, downloads])
+        rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+    },
+  };
+}
