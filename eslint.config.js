@@ -41,7 +41,11 @@ export default tseslint.config(
   {
     files: ['app/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
-    rules: { ...reactHooks.configs['recommended-latest'].rules, ...forbid(noCoreFiles) },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      ...forbid(noCoreFiles),
+    },
   },
   {
     files: ['app/src/{parts,store,rig,workers}/**/*.{ts,tsx}'],

@@ -1,5 +1,5 @@
 import { NumberInput } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 
 export interface NumberFieldProps {
   label: string;
@@ -28,13 +28,15 @@ export function NumberField({
   width = 118,
   onChange,
 }: NumberFieldProps) {
-  const [draft, setDraft] = useState<number | string>(value);
-  useEffect(() => setDraft(Number(value.toFixed(digits))), [value, digits]);
+  /** what is being typed; null while the field shows its value */
+  const [typed, setTyped] = useState<number | string | null>(null);
+  const draft = typed ?? Number(value.toFixed(digits));
   const settle = (next: number | string) => {
     const number = Number(next);
     const good = next !== '' && Number.isFinite(number) ? Math.min(max, Math.max(min, number)) : value;
-    setDraft(Number(good.toFixed(digits)));
-    if (good !== value) onChange(good);
+    setTyped(null);
+    // what was only shown rounded is not changed by leaving the field
+    if (good !== value && good !== Number(value.toFixed(digits))) onChange(good);
   };
   return (
     <NumberInput
@@ -50,7 +52,7 @@ export function NumberField({
       disabled={disabled ?? false}
       hideControls
       clampBehavior="none"
-      onChange={setDraft}
+      onChange={setTyped}
       onBlur={() => settle(draft)}
       onKeyDown={(event) => {
         if (event.key === 'Enter') settle(draft);

@@ -15,6 +15,7 @@ export {
   judgeSweep,
   ownMargin,
   SILENT_DB,
+  weakestBand,
   type Reason,
   type SweepEvidence,
   type Verdict,

@@ -63,6 +63,15 @@ export function ownMargin(margins: BandMargin[]): {
   };
 }
 
+/** The third octave of a channel's own band that stands least above the noise; null when it has no band. */
+export function weakestBand(
+  margins: BandMargin[],
+  band: { from: number; to: number } | null,
+): BandMargin | null {
+  const own = margins.filter(({ centre }) => band && centre >= band.from * 0.99 && centre <= band.to * 1.01);
+  return own.length === 0 ? null : own.reduce((a, b) => (b.marginDb < a.marginDb ? b : a));
+}
+
 /** Judges one sweep. `failed` wants repeating, `doubtful` can be used with care; both carry their reasons. */
 export function judgeSweep({
   margins,

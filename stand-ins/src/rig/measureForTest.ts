@@ -8,7 +8,7 @@ import { noFaults, SimulatedRoom, type Faults } from './simulatedRoom.js';
 export const grid = logGrid();
 export const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -24 });
 export const SILENCE_S = 0.6;
-export const homeSpot: Vector = [3.6, 1.9, 1.14];
+export const homeSpot: Vector = [3.6, 1.72, 1.14];
 export const spots: Vector[] = [
   homeSpot,
   [3.6, 1.6, 1.14],

@@ -65,12 +65,12 @@ export interface RigTake {
 }
 
 /** dB re full scale over the whole band: the loft's own noise at the microphone input, and the interface's. */
-const ROOM_NOISE_DB = -66;
+const ROOM_NOISE_DB = -68;
 const INPUT_NOISE_DB = -96;
 const TRUTH_SIZE = 65536;
 
-/** Traffic below 40 Hz, ventilation above it, falling faster towards the highs. */
-const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 40 / f) * (1 / (1 + (f / 900) ** 0.7)));
+/** Traffic below 30 Hz, ventilation above it, falling faster towards the highs. */
+const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
 
 /**
  * A rig in the Net Loft: plays through the processor and a loudspeaker into the room and records it with a Siskin M1, the

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
 import { fittedOf, usableSpots } from '../../parts/progress';
@@ -31,12 +31,11 @@ function Correct({ project }: { project: Project }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const channel = channels.find((l) => l.id === chosen) ?? channels[0];
   /** the correction while a hand is on it; what is stored otherwise */
-  const [held, setHeld] = useState<Correction | null>(null);
-  const correction = held ?? project.correction;
+  const [held, setHeld] = useState<{ on: Correction; next: Correction } | null>(null);
+  const correction = held?.on === project.correction ? held.next : project.correction;
   const { designs, problem } = useDesigns(project, correction);
   const [smoothing, setSmoothing] = useState(6);
   const [handle, setHandle] = useState<number | null>(null);
-  useEffect(() => setHeld(null), [project.correction]);
 
   const design = channel && designs.get(channel.id);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
@@ -112,7 +111,7 @@ function Correct({ project }: { project: Project }) {
       [...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]),
     );
   const edit = (label: string, next: Partial<Correction>, done = true) => {
-    setHeld({ ...correction, ...next });
+    setHeld({ on: project.correction, next: { ...correction, ...next } });
     if (done)
       void change(label, (p) => ({ ...p, correction: { ...p.correction, ...next } })).then(
         (ok) => !ok && setHeld(null),

@@ -1,37 +1,36 @@
 import { Button, Slider } from '@mantine/core';
-import { AIM_DB } from '@pebble-hall/core/measure';
+import { AIM_DB, weakestBand } from '@pebble-hall/core/measure';
 import type { Project } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
-import { fittedOf, marginNow } from '../../parts/progress';
+import { fittedOf } from '../../parts/progress';
+import { formatHz } from '../../parts/chartMath';
 import type { Change } from '../../parts/useChange';
 
 const LOWEST_DBFS = -60;
 /** Room for boosts of a correction, and for a room that adds up. */
 const HIGHEST_DBFS = -10;
 
-/** The suggestion leaves this much over the aim, so that one seat's dip does not fall short of it. */
-const SPARE_DB = 6;
+/** The suggestion leaves this in hand over the aim: other spots have dips of their own, and a filter may cut. */
+const SPARE_DB = 10;
 /** More than this over the aim is louder than it need be. */
-const PLENTY_DB = 20;
+const PLENTY_DB = 25;
 
-/** One level for all channels, with a suggestion that brings the quietest of them to the aim. */
+/** One level for all channels, with a suggestion that brings the weakest third octave of any of them to the aim. */
 export function LevelCard({ project, change }: { project: Project; change: Change }) {
   const { levelDbfs, sweepS } = project.rig;
-  const [level, setLevel] = useState(levelDbfs);
-  useEffect(() => setLevel(levelDbfs), [levelDbfs]);
+  const [dragged, setDragged] = useState<number | null>(null);
   const set = (value: number) =>
     void change(`test level ${value} dBFS`, (p) => ({
       ...p,
       rig: { ...p.rig, levelDbfs: Math.min(HIGHEST_DBFS, Math.max(LOWEST_DBFS, value)) },
     }));
-  const margins = fittedOf(project)
-    .map((l) => marginNow(project, l.id))
-    .filter((m): m is number => m !== null && Number.isFinite(m));
-  const least = Math.min(...margins);
-  const isRight = least >= AIM_DB && least <= AIM_DB + PLENTY_DB;
-  const wanted = Math.min(HIGHEST_DBFS, Math.ceil(levelDbfs + AIM_DB + SPARE_DB - least));
-  const suggestion = margins.length === 0 ? null : isRight ? levelDbfs : wanted;
+  const weakest = weakestNow(project);
+  const wanted =
+    weakest &&
+    Math.min(HIGHEST_DBFS, Math.max(LOWEST_DBFS, Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.marginDb)));
+  const isRight = weakest && weakest.marginDb >= AIM_DB + SPARE_DB - 1 && weakest.marginDb <= AIM_DB + PLENTY_DB;
+  const suggestion = isRight ? levelDbfs : wanted;
   return (
     <section className="card" aria-label="Test level">
       <h2>
@@ -44,10 +43,13 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
           min={LOWEST_DBFS}
           max={HIGHEST_DBFS}
           step={1}
-          value={level}
+          value={dragged ?? levelDbfs}
           label={null}
-          onChange={setLevel}
-          onChangeEnd={set}
+          onChange={setDragged}
+          onChangeEnd={(value) => {
+            set(value);
+            setDragged(null);
+          }}
         />
         <NumberField
           label="Test level"
@@ -75,7 +77,7 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
         />
       </div>
       <div className="row">
-        <span>{suggestionText(suggestion, levelDbfs, least)}</span>
+        <span>{suggestionText(suggestion, levelDbfs, weakest)}</span>
         {suggestion !== null && suggestion !== levelDbfs ? (
           <Button size="compact-sm" variant="light" onClick={() => set(suggestion)}>
             Set {suggestion} dBFS
@@ -86,11 +88,34 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
   );
 }
 
-function suggestionText(suggestion: number | null, level: number, least: number): string {
-  if (suggestion === null) return 'Check a channel to get a suggestion.';
+interface Weakest {
+  name: string;
+  centre: number;
+  /** at the level that is set now */
+  marginDb: number;
+}
+
+/** The third octave that stands least above the noise, over all fitted channels that were checked. */
+function weakestNow(project: Project): Weakest | null {
+  const { checks, levelDbfs } = project.rig;
+  let found: Weakest | null = null;
+  for (const { id, name } of fittedOf(project)) {
+    const check = checks[id];
+    const band = check && weakestBand(check.margins, check.verdict.band);
+    if (!check || !band || !Number.isFinite(band.marginDb)) continue;
+    const marginDb = band.marginDb + levelDbfs - check.levelDbfs;
+    if (!found || marginDb < found.marginDb) found = { name, centre: band.centre, marginDb };
+  }
+  return found;
+}
+
+function suggestionText(suggestion: number | null, level: number, weakest: Weakest | null): string {
+  if (suggestion === null || !weakest) return 'Check a channel to get a suggestion.';
+  const where = `${weakest.name} at ${formatHz(weakest.centre)}`;
+  const margin = Math.round(weakest.marginDb);
   if (suggestion === level)
-    return `Right: the quietest channel has ${Math.round(least)} dB, and it need not be louder.`;
+    return `Right: even ${where}, the weakest place, has ${margin} dB. Louder brings nothing.`;
   return suggestion > level
-    ? `The quietest channel has ${Math.round(least)} dB of the ${AIM_DB} to aim for.`
-    : `${Math.round(least)} dB on the quietest channel is more than needed.`;
+    ? `Weakest place: ${where}, ${margin} dB above the noise; ${AIM_DB} dB is the aim, ${SPARE_DB} in hand for dips elsewhere.`
+    : `${margin} dB even at the weakest place, ${where}: more than needed.`;
 }
