@@ -49,7 +49,7 @@ export function netLoftProject(): Project {
         { id: 'home', name: 'Home spot', position: { x: 3.6, y: 1.72, z: ear }, inAverage: true },
         { id: 'spot-2', name: 'Spot 2', position: { x: 3.6, y: 1.2, z: ear }, inAverage: true },
         { id: 'spot-3', name: 'Spot 3', position: { x: 3.6, y: 2.25, z: ear }, inAverage: true },
-        { id: 'spot-4', name: 'Spot 4', position: { x: 3.34, y: 2.0, z: 1.2 }, inAverage: false },
+        { id: 'spot-4', name: 'Spot 4', position: { x: 3.45, y: 1.46, z: 1.18 }, inAverage: false },
       ],
     },
     calibrations: {

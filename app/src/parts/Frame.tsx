@@ -23,7 +23,7 @@ export interface FrameProps {
 export function Frame({ path, title, children }: FrameProps) {
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">
-      <Notifications position="bottom-right" />
+      <Notifications position="top-center" containerWidth={460} />
       <Opened path={path} title={title}>
         {children}
       </Opened>

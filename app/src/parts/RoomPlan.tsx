@@ -150,7 +150,7 @@ function Cabinet({
   const below = position.y < place.size.y / 2;
   const fill = playing ? 'var(--kelp)' : 'var(--stone)';
   const long = name.replace('Surround', 'Surr.');
-  const beside = role === 'subwoofer';
+  const beside = role === 'subwoofer' && below;
   const right = position.x < place.size.x / 2;
   return (
     <g opacity={fitted ? 1 : 0.35} aria-label={name}>
@@ -175,7 +175,7 @@ function Cabinet({
       </g>
       <text
         x={beside ? x + (right ? 28 : -28) : x}
-        y={beside ? (below ? y - 10 : y + 24) : below ? y + 32 : y - 20}
+        y={beside ? y - 10 : role === 'subwoofer' ? y + 34 : below ? y + 32 : y - 20}
         textAnchor={beside ? (right ? 'start' : 'end') : 'middle'}
         fontSize={13}
         fill="var(--ink)"

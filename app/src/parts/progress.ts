@@ -110,7 +110,7 @@ function correctState(project: Project): Evidence {
     return { state: 'look again', evidence: 'changed since loaded' };
   return load
     ? { state: 'done', evidence: `in memory ${load.letter}` }
-    : { state: 'begun', evidence: `${ready} channels` };
+    : { state: 'begun', evidence: ready === 1 ? '1 channel' : `${ready} channels` };
 }
 
 function handOverState(project: Project): Evidence {

@@ -14,8 +14,8 @@ it('names the kind, the time and the band of a disturbance, and what to do', () 
 });
 
 it('says in one line whether a channel is loud enough and by how much', () => {
-  expect(marginSentence(34.4)).toBe('loud enough: 34 dB above the noise');
-  expect(marginSentence(23.2)).toBe('will do: 23 dB above the noise, 7 dB short of the aim');
+  expect(marginSentence(34.4)).toBe('loud enough, 34 dB above the noise');
+  expect(marginSentence(23.2)).toBe('23 dB above the noise, 7 dB short');
   expect(marginSentence(12)).toMatch(/too quiet.*18 dB short/);
   expect(marginSentence(-Infinity)).toBe('nothing arrived');
 });

@@ -44,12 +44,11 @@ export function verdictWord({ state, reasons, marginDb }: Verdict): string {
   return `${Math.round(marginDb)}, low`;
 }
 
-/** Whether a margin over noise is enough, in one line; whole dB. */
+/** Whether a margin over noise is enough, in one short line; whole dB. */
 export function marginSentence(marginDb: number): string {
-  const margin = Math.round(marginDb);
   if (!Number.isFinite(marginDb)) return 'nothing arrived';
-  if (margin >= AIM_DB) return `loud enough: ${margin} dB above the noise`;
-  if (margin >= DOUBTFUL_DB)
-    return `will do: ${margin} dB above the noise, ${AIM_DB - margin} dB short of the aim`;
-  return `too quiet: ${margin} dB above the noise, ${AIM_DB - margin} dB short of the aim`;
+  const margin = Math.round(marginDb);
+  if (margin >= AIM_DB) return `loud enough, ${margin} dB above the noise`;
+  const short = `${margin} dB above the noise, ${AIM_DB - margin} dB short`;
+  return margin >= DOUBTFUL_DB ? short : `too quiet: ${short}`;
 }

@@ -5,9 +5,12 @@ export function tell(message: string): void {
   notifications.show({ message, autoClose: 4000, withBorder: true });
 }
 
-/** A problem: what happened, to which thing, and what to do; stays until it is closed. */
+let shown: string | undefined;
+
+/** A problem: what happened, to which thing, and what to do; stays until it is closed or the next one comes. */
 export function tellProblem(message: string): void {
-  notifications.show({
+  if (shown) notifications.hide(shown);
+  shown = notifications.show({
     message,
     color: 'buoy',
     autoClose: false,

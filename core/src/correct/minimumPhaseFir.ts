@@ -1,4 +1,7 @@
 import {
+  dbOfPower,
+  powerOf,
+  realFft,
   binFrequencies,
   cosineStep,
   fftSizeFor,
@@ -28,8 +31,25 @@ export function minimumPhaseFir(
   const bad = gainDb.findIndex((g) => !Number.isFinite(g));
   if (bad >= 0) throw new RangeError(`minimumPhaseFir: gain at ${frequency[bad]} Hz is ${gainDb[bad]}`);
   const size = fftSizeFor(8 * taps);
-  const magnitude = interpolateLog(frequency, gainDb, binFrequencies(size, rate)).map(gainOfDb);
-  const impulse = inverseRealFft(minimumPhase(magnitude));
+  const bins = binFrequencies(size, rate);
+  const asked = interpolateLog(frequency, gainDb, bins);
+  // cutting to length smears narrow peaks; what is then missing is asked for on top
+  let request = asked;
+  for (let round = 0; round < MENDING_ROUNDS; round++) {
+    const got = powerOf(realFft(truncated(request, taps), size)).map(dbOfPower);
+    request = request.map(
+      (g, k) => g + Math.max(-MOST_MENDED_DB, Math.min(MOST_MENDED_DB, asked[k]! - got[k]!)),
+    );
+  }
+  return truncated(request, taps);
+}
+
+const MENDING_ROUNDS = 2;
+/** More than this is not smearing. */
+const MOST_MENDED_DB = 1;
+
+function truncated(levels: Float64Array, taps: number): Float32Array {
+  const impulse = inverseRealFft(minimumPhase(levels.map(gainOfDb)));
   const fir = new Float32Array(taps);
   for (let i = 0; i < taps; i++) fir[i] = impulse[i]! * cosineStep(i, taps, (taps * 7) / 8);
   return fir;

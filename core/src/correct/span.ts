@@ -6,18 +6,22 @@ export interface Span {
   to: number;
 }
 
-/** The soft ends reach this many octaves inward (less in a span under two octaves). */
-const SOFT_OCTAVES = 1 / 2;
+/** The soft ends reach this many octaves inward (a third of a narrow span at the most). */
+const SOFT_OCTAVES = 1 / 3;
+/** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs more than twice that. */
+const SOFT_HZ = 14;
 
 /** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {
   if (!(from > 0 && to > from))
     throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
   const [low, high] = [Math.log2(from), Math.log2(to)];
-  const soft = Math.min(SOFT_OCTAVES, (high - low) / 6);
+  const third = (high - low) / 3;
+  const softLow = Math.min(Math.max(SOFT_OCTAVES, Math.log2(1 + SOFT_HZ / from)), third);
+  const softHigh = Math.min(Math.max(SOFT_OCTAVES, Math.log2(1 + SOFT_HZ / to)), third);
   return frequency.map((f) => {
     const x = Math.log2(f);
-    return f > 0 ? cosineStep(x, low, low + soft) * cosineStep(x, high, high - soft) : 0;
+    return f > 0 ? cosineStep(x, low, low + softLow) * cosineStep(x, high, high - softHigh) : 0;
   });
 }
 

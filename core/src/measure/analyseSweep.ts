@@ -1,7 +1,14 @@
-import { fftSizeFor, type ImpulseResponse, type RealArray, type Sweep } from '../signal/index.js';
+import {
+  delaySpectrum,
+  fftSizeFor,
+  inverseRealFft,
+  type ImpulseResponse,
+  type RealArray,
+  type Sweep,
+} from '../signal/index.js';
 import { findArrival, type Arrival } from './arrival.js';
 import { findClipping } from './clipping.js';
-import { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
+import { deconvolve, loopbackTime } from './deconvolve.js';
 import { findDisturbances } from './disturbance.js';
 import { splitHarmonics } from './harmonics.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
@@ -57,12 +64,14 @@ export function analyseSweep(
     }
   }
   onStep('align');
-  const size = Math.max(fftSizeFor(microphone.length), STORED_SAMPLES);
+  // the response is far shorter than the recording, so the transform need only hold the sweep and twice the response
+  const size = fftSizeFor(Math.max(sweep.samples.length, 2 * STORED_SAMPLES));
   const loop = loopbackTime(deconvolve(loopback, sweep, size), sweep);
   // the loopback is a cable: its gain lies near 1, so what is below -40 dB is no loopback but noise or crosstalk
   const loopbackFound = Math.abs(loop.peak) > 0.01;
   const timeZero = loopbackFound ? loop.samples : silenceS * rate;
-  const circular = impulseFrom(deconvolve(microphone, sweep, size), timeZero);
+  const spectrum = delaySpectrum(deconvolve(microphone, sweep, size), -timeZero);
+  const circular = inverseRealFft(spectrum);
   const before = Math.round(AHEAD_S * rate);
   const impulse = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
 
@@ -80,6 +89,7 @@ export function analyseSweep(
     silence,
     sweep,
     STORED_SAMPLES / rate,
+    spectrum,
   );
 
   onStep('verdict');

@@ -4,7 +4,7 @@ import {
   inverseRealFft,
   multiplySpectra,
   realFft,
-  sweepInverse,
+  sweepSpectra,
   type HalfSpectrum,
   type RealArray,
   type Sweep,
@@ -14,6 +14,8 @@ import {
  * Spectrum of the response that turned `sweep` into `recording`, within the sweep's band; time zero is the first
  * sample of the recording. Transform it back for an impulse response that is circular over `size`: the linear
  * response at positive times, harmonic k ahead of it by L ln k, wrapping round to the end.
+ * @param size power of two, at least as long as the sweep; a longer recording is folded over it, which changes nothing
+ *   as long as response and harmonics together are shorter than `size`
  * @throws RangeError when the recording is shorter than the sweep (nothing can be said then)
  */
 export function deconvolve(
@@ -26,16 +28,28 @@ export function deconvolve(
       `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,
     );
   }
-  return multiplySpectra(realFft(recording, size), sweepInverse(sweep, size));
+  let folded: RealArray = recording;
+  if (recording.length > size) {
+    folded = Float64Array.from(recording.subarray(0, size));
+    for (let i = size; i < recording.length; i++) folded[i % size] = folded[i % size]! + recording[i]!;
+  }
+  return multiplySpectra(realFft(folded, size), sweepSpectra(sweep, size).inverse);
 }
 
 /**
  * When the loopback's impulse arrives, in samples after the recording's first, to a small fraction of a sample:
  * the highest peak, then the slope of the phase that is left (least squares, weighted by power, middle of the band).
- * @param response from `deconvolve` of the loopback channel
+ * @param response from `deconvolve` of the loopback channel; its impulse must lie within the first quarter
  */
 export function loopbackTime(response: HalfSpectrum, sweep: Sweep): { samples: number; peak: number } {
-  const impulse = inverseRealFft(response);
+  // every fourth bin holds all there is to know of an impulse in the first quarter
+  const quarter = (x: Float64Array) =>
+    Float64Array.from({ length: response.size / 8 + 1 }, (_, k) => x[4 * k]!);
+  const impulse = inverseRealFft({
+    size: response.size / 4,
+    re: quarter(response.re),
+    im: quarter(response.im),
+  });
   let at = 0;
   for (let i = 1; i < impulse.length; i++) if (Math.abs(impulse[i]!) > Math.abs(impulse[at]!)) at = i;
   const sign = Math.sign(impulse[at]!);

@@ -6,6 +6,8 @@ import {
   octaveBands,
   powerOf,
   realFft,
+  sweepSpectra,
+  type HalfSpectrum,
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
@@ -37,6 +39,7 @@ const HARMLESS_DB = -58;
  * A part of a disturbance hides in the response itself, about as much of it as the response takes up of the recording.
  * @param circular impulse response from `impulseFrom` with `timeZero`, size a power of two
  * @param silence samples of noise alone at the recording's start; with less than two blocks of 4096 nothing can be found
+ * @param spectrum of `circular`, where it is known already
  * @param decayS how much of the response belongs to the room
  */
 export function findDisturbances(
@@ -46,10 +49,11 @@ export function findDisturbances(
   silence: number,
   sweep: Sweep,
   decayS: number,
+  spectrum?: HalfSpectrum,
 ): Disturbance[] {
   const { rate } = sweep;
   if (silence < 2 * BLOCK) return [];
-  const remainder = withoutSweep(recording.length, circular, timeZero, sweep, decayS);
+  const remainder = withoutSweep(recording.length, circular, timeZero, sweep, decayS, spectrum);
   const bands = octaveBands(1, Math.max(31, sweep.from), Math.min(sweep.to, 16500));
   const window = hannWindow(BLOCK);
   const levels = (signal: RealArray, from: number) => {
@@ -70,7 +74,7 @@ export function findDisturbances(
     levels(recording, from).forEach((p, b) => (noise[b] = noise[b]! + p));
   }
   const loudest = bands.map(() => 0);
-  for (let from = 0; from + BLOCK <= recording.length; from += HOP) {
+  for (let from = 0; from + BLOCK <= recording.length; from += BLOCK) {
     levels(recording, from).forEach((p, b) => (loudest[b] = Math.max(loudest[b]!, p)));
   }
 
@@ -125,17 +129,19 @@ function withoutSweep(
   timeZero: number,
   sweep: Sweep,
   longestS: number,
+  spectrum?: HalfSpectrum,
 ) {
   const n = circular.length;
   const { rate } = sweep;
-  const [low, high] = splitLowHigh(circular, rate); // lows ring longer than highs, so each is taken out by itself
+  const [low, high] = splitLowHigh(circular, rate, spectrum); // lows ring longer than highs, so each is taken out by itself
   clearResponse(low, sweep, decayEnd(low, rate, longestS, 0.1));
   clearResponse(high, sweep, decayEnd(high, rate, longestS, 0.04));
   const rest = low.map((v, i) => v + high[i]!);
-  const remainder = inverseRealFft(multiplySpectra(realFft(rest), realFft(sweep.samples, n)));
+  const remainder = inverseRealFft(multiplySpectra(realFft(rest), sweepSpectra(sweep, n).forward));
   const shift = Math.round(timeZero);
-  const out = new Float64Array(length);
-  for (let i = 0; i < length; i++) out[i] = remainder[(i - shift + 2 * n) % n]!;
+  // a recording longer than the transform was folded over it: what sounded after the sweep shows at the start
+  const out = new Float64Array(Math.min(length, n));
+  for (let i = 0; i < out.length; i++) out[i] = remainder[(i - shift + 2 * n) % n]!;
   return out;
 }
 

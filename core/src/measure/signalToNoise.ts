@@ -1,4 +1,4 @@
-import { octaveBands, type RealArray, type Sweep } from '../signal/index.js';
+import { fftSizeFor, octaveBands, type RealArray, type Sweep } from '../signal/index.js';
 import { bandEnergy } from './bandPower.js';
 
 /** Levels in one third-octave band, dB re full scale. */
@@ -33,8 +33,10 @@ export function signalToNoise(recording: RealArray, silence: number, sweep: Swee
   const { rate, growthS } = sweep;
   const bands = thirdOctaves(sweep.from, sweep.to);
   const noise = noiseSpectrum(recording.subarray(0, silence), rate, sweep.from, sweep.to);
-  const energy = bandEnergy(recording.subarray(silence), rate, bands);
-  const length = recording.length - silence;
+  // the sweep and a little of its decay are enough, if that saves a transform of twice the size
+  const handy = fftSizeFor(recording.length - silence) / 2;
+  const length = handy > sweep.samples.length + 0.1 * rate ? handy : recording.length - silence;
+  const energy = bandEnergy(recording.subarray(silence, silence + length), rate, bands);
   return bands.map(({ centre, from, to }, i) => {
     const noisePower = 10 ** (noise[i]!.noiseDb / 10);
     const dwell = growthS * Math.log(to / from) * rate;

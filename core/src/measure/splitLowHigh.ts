@@ -1,4 +1,4 @@
-import { cosineStep, inverseRealFft, realFft } from '../signal/index.js';
+import { cosineStep, inverseRealFft, realFft, type HalfSpectrum } from '../signal/index.js';
 
 /** Where lows and highs part, Hz; lows ring longer in a room. */
 const SPLIT_HZ = 300;
@@ -6,9 +6,15 @@ const SPLIT_HZ = 300;
 /**
  * A signal as the sum of its lows and its highs, parted over an octave around 300 Hz without phase; circular.
  * @param signal a power of two long
+ * @param spectrum of the signal, where it is known already; not altered
  */
-export function splitLowHigh(signal: Float64Array, rate: number): [low: Float64Array, high: Float64Array] {
-  const { size, re, im } = realFft(signal);
+export function splitLowHigh(
+  signal: Float64Array,
+  rate: number,
+  spectrum: HalfSpectrum = realFft(signal),
+): [low: Float64Array, high: Float64Array] {
+  const { size } = spectrum;
+  const [re, im] = [spectrum.re.slice(), spectrum.im.slice()];
   for (let k = 0; k < re.length; k++) {
     const share = cosineStep(Math.log((k * rate) / size), Math.log(1.4 * SPLIT_HZ), Math.log(SPLIT_HZ / 1.4));
     re[k] = re[k]! * share;

@@ -16,7 +16,7 @@ const noise = (n: number) => {
   return Float64Array.from({ length: n }, () => random.normal());
 };
 
-it.each([2, 4, 8, 32, 128])('equals the plain transform for %i samples', (size) => {
+it.each([4, 8, 16, 32, 128])('equals the plain transform for %i samples', (size) => {
   const x = noise(size);
   const { re, im } = realFft(x);
   for (let k = 0; k <= size / 2; k++) {
@@ -26,15 +26,32 @@ it.each([2, 4, 8, 32, 128])('equals the plain transform for %i samples', (size) 
   }
 });
 
-it.each([2, 64, 4096, 65536])('comes back from the spectrum of %i samples', (size) => {
+it.each([4, 64, 4096, 65536])('comes back from the spectrum of %i samples', (size) => {
   const x = noise(size);
   const back = inverseRealFft(realFft(x));
   expect(Math.max(...x.map((v, i) => Math.abs(v - back[i]!)).slice(0, 4096))).toBeLessThan(1e-12);
 });
 
+it.each([1 << 15, 1 << 16, 1 << 18])(
+  'finds single bins of %i samples where the closed form puts them',
+  (size) => {
+    // a decaying exponential a^n has the spectrum (1 - a^N) / (1 - a e^{-jw})
+    const a = 0.9995;
+    const { re, im } = realFft(Float64Array.from({ length: size }, (_, n) => a ** n));
+    for (const k of [0, 1, 7, 255, 256, 4097, size / 4, size / 4 + 1, size / 2 - 1, size / 2]) {
+      const w = (2 * Math.PI * k) / size;
+      const [dr, di] = [1 - a * Math.cos(w), a * Math.sin(w)];
+      const top = (1 - a ** size) / (dr * dr + di * di);
+      expect(re[k]! - top * dr).toBeCloseTo(0, 8);
+      expect(im[k]! + top * di).toBeCloseTo(0, 8);
+    }
+  },
+);
+
 it('pads short signals and refuses long ones and odd sizes', () => {
   expect(realFft(Float64Array.of(1), 8).re).toEqual(new Float64Array(5).fill(1));
   expect(() => realFft(new Float64Array(9), 8)).toThrow(/9 samples do not fit 8/);
   expect(() => realFft(new Float64Array(3), 6)).toThrow(/power of two/);
-  expect([1, 2, 3, 1000].map(fftSizeFor)).toEqual([2, 2, 4, 1024]);
+  expect(() => realFft(new Float64Array(2), 2)).toThrow(/at least 4/);
+  expect([1, 2, 3, 1000].map(fftSizeFor)).toEqual([4, 4, 4, 1024]);
 });

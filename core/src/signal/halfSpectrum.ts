@@ -28,12 +28,21 @@ export function delaySpectrum({ size, re, im }: HalfSpectrum, delay: number): Ha
   const bins = re.length;
   const outRe = new Float64Array(bins);
   const outIm = new Float64Array(bins);
+  const [stepC, stepS] = [Math.cos((-2 * Math.PI * delay) / size), Math.sin((-2 * Math.PI * delay) / size)];
+  let c = 1;
+  let s = 0;
   for (let k = 0; k < bins; k++) {
-    const phase = (-2 * Math.PI * k * delay) / size;
-    const c = Math.cos(phase);
-    const s = Math.sin(phase);
+    if (k % 64 === 0) {
+      // stepping on from bin to bin is quick, and set right again before rounding adds up
+      const phase = (-2 * Math.PI * k * delay) / size;
+      c = Math.cos(phase);
+      s = Math.sin(phase);
+    }
     outRe[k] = re[k]! * c - im[k]! * s;
     outIm[k] = re[k]! * s + im[k]! * c;
+    const next = c * stepC - s * stepS;
+    s = c * stepS + s * stepC;
+    c = next;
   }
   outIm[bins - 1] = 0;
   return { size, re: outRe, im: outIm };

@@ -5,7 +5,14 @@ export { delaySpectrum, multiplySpectra, powerOf } from './halfSpectrum.js';
 export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
 export { cosineStep, hannRise, hannWindow } from './windows.js';
 export { convolve } from './convolve.js';
-export { exponentialSweep, harmonicLead, sweepInverse, type Sweep, type SweepRequest } from './sweep.js';
+export {
+  exponentialSweep,
+  harmonicLead,
+  sweepSpectra,
+  type Sweep,
+  type SweepRequest,
+  type SweepSpectra,
+} from './sweep.js';
 export { logGrid, octaveBands, type Band } from './logGrid.js';
 export { smoothLevels, smoothPower } from './smooth.js';
 export { interpolateLog } from './interpolate.js';

@@ -72,14 +72,32 @@ export function exponentialSweep(request: SweepRequest): Sweep {
 export const harmonicLead = (sweep: Pick<Sweep, 'growthS'>, order: number): number =>
   sweep.growthS * Math.log(order);
 
+/** Spectrum of a sweep and of what undoes it, of one size. */
+export interface SweepSpectra {
+  forward: HalfSpectrum;
+  inverse: HalfSpectrum;
+}
+
+const known = new WeakMap<Sweep, Map<number, SweepSpectra>>();
+
 /**
- * Inverse filter of a sweep as a half spectrum of `size`: exactly 1 / X within the band, falling to 0 as a raised
- * cosine over log frequency where the fades are, so nothing outside is amplified (after Farina 2000, in the
- * frequency domain).
+ * Spectrum of a sweep and its inverse filter, as half spectra of `size`. The inverse is exactly 1 / X within the band,
+ * falling to 0 as a raised cosine over log frequency where the fades are, so nothing outside is amplified (after Farina
+ * 2000, in the frequency domain). Worked out once for a sweep and size; not to be written to.
  * @throws RangeError when the sweep does not fit `size`
  */
-export function sweepInverse(sweep: Sweep, size: number): HalfSpectrum {
-  const { re, im } = realFft(sweep.samples, size);
+export function sweepSpectra(sweep: Sweep, size: number): SweepSpectra {
+  const sizes = known.get(sweep) ?? new Map<number, SweepSpectra>();
+  known.set(sweep, sizes);
+  let spectra = sizes.get(size);
+  if (!spectra) {
+    const forward = realFft(sweep.samples, size);
+    sizes.set(size, (spectra = { forward, inverse: invert(sweep, forward) }));
+  }
+  return spectra;
+}
+
+function invert(sweep: Sweep, { size, re, im }: HalfSpectrum): HalfSpectrum {
   const [f1, f2] = [Math.log(sweep.startsAt), Math.log(sweep.endsAt)];
   const [from, to] = [Math.log(sweep.from), Math.log(sweep.to)];
   const outRe = new Float64Array(re.length);

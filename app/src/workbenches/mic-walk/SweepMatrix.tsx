@@ -1,4 +1,5 @@
 import { Button, Popover } from '@mantine/core';
+import { useState } from 'react';
 import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
 import { formatHz } from '../../parts/chartMath';
 import { fittedOf, sweepOf } from '../../parts/progress';
@@ -103,8 +104,10 @@ const LOOKS = {
 function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellProps) {
   const look = isNow ? LOOKS.now : sweep ? LOOKS[sweep.verdict.state] : LOOKS.none;
   const name = `${loudspeaker.name} at ${spot.name}`;
+  const [open, setOpen] = useState(false);
   const button = (
     <button
+      onClick={() => setOpen((was) => !was)}
       aria-label={`${name}: ${isNow ? 'measuring now' : sweep ? verdictSentence(sweep.verdict) : 'not taken'}`}
       style={{
         ...look,
@@ -122,7 +125,7 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
     </button>
   );
   return (
-    <Popover width={300} position="bottom" withArrow shadow="sm" trapFocus>
+    <Popover opened={open} onChange={setOpen} width={300} position="bottom" withArrow shadow="sm" trapFocus>
       <Popover.Target>{button}</Popover.Target>
       <Popover.Dropdown>
         <div style={{ display: 'grid', gap: 8, fontSize: 13 }}>
@@ -146,7 +149,14 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
             <span className="quiet">Not taken yet.</span>
           )}
           <div style={{ display: 'flex', gap: 8 }}>
-            <Button size="compact-sm" disabled={busy} onClick={onRepeat}>
+            <Button
+              size="compact-sm"
+              disabled={busy}
+              onClick={() => {
+                setOpen(false);
+                onRepeat();
+              }}
+            >
               {sweep ? 'Repeat this one' : 'Take this one'}
             </Button>
             {sweep ? (

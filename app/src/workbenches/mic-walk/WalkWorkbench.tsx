@@ -162,7 +162,11 @@ function Walk({ project }: { project: Project }) {
               </button>
             </Note>
           ))}
-          <Note number={trouble.length + 1}>{roundSentence(project)}</Note>
+          <Note number={trouble.length + 1}>
+            {walk.now
+              ? 'The round is under way; every sweep is stored as it is taken.'
+              : roundSentence(project)}
+          </Note>
         </section>
       </div>
     </div>

@@ -28,8 +28,12 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
   const weakest = weakestNow(project);
   const wanted =
     weakest &&
-    Math.min(HIGHEST_DBFS, Math.max(LOWEST_DBFS, Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.marginDb)));
-  const isRight = weakest && weakest.marginDb >= AIM_DB + SPARE_DB - 1 && weakest.marginDb <= AIM_DB + PLENTY_DB;
+    Math.min(
+      HIGHEST_DBFS,
+      Math.max(LOWEST_DBFS, Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.marginDb)),
+    );
+  const isRight =
+    weakest && weakest.marginDb >= AIM_DB + SPARE_DB - 1 && weakest.marginDb <= AIM_DB + PLENTY_DB;
   const suggestion = isRight ? levelDbfs : wanted;
   return (
     <section className="card" aria-label="Test level">
@@ -79,7 +83,7 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
       <div className="row">
         <span>{suggestionText(suggestion, levelDbfs, weakest)}</span>
         {suggestion !== null && suggestion !== levelDbfs ? (
-          <Button size="compact-sm" variant="light" onClick={() => set(suggestion)}>
+          <Button size="compact-sm" variant="light" style={{ flexShrink: 0 }} onClick={() => set(suggestion)}>
             Set {suggestion} dBFS
           </Button>
         ) : null}

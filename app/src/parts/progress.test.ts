@@ -1,0 +1,91 @@
+import { netLoftProject } from '../../../demo/netLoftProject';
+import type { Project, Sweep } from '@pebble-hall/core/project';
+import { describe, expect, it } from 'vitest';
+import { designKey, isSpotTaken, marginNow, stonesOf, sweepOf, usableSpots } from './progress';
+
+const project = netLoftProject();
+const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good'): Sweep => ({
+  id: `${spotId}-${loudspeakerId}`,
+  stage: 'as found',
+  spotId,
+  loudspeakerId,
+  traceId: `trace-${spotId}-${loudspeakerId}`,
+  takenAt: 1,
+  levelDbfs: -30,
+  calibrationId: null,
+  memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
+  verdict: { state, reasons: [], marginDb: 40, band: null },
+  margins: [],
+  arrivalS: 0.01,
+  distortionDb: -50,
+});
+const all = (p: Project, state: Sweep['verdict']['state'] = 'good') =>
+  p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id, state)));
+const stone = (p: Project, name: string) => stonesOf(p).find((s) => s.name === name)!;
+
+describe('stones', () => {
+  it('are empty before anything is done', () => {
+    expect(stonesOf(project).map((s) => s.state)).toEqual(['empty', 'empty', 'empty', 'empty']);
+  });
+
+  it('tell how many spots are complete; a failed sweep does not complete one', () => {
+    const home = { ...project, sweeps: project.place.loudspeakers.map((l) => sweep('home', l.id)) };
+    expect(stone(home, 'Mic walk')).toMatchObject({ state: 'begun', evidence: '1 of 4 spots' });
+    expect(isSpotTaken(home, project.place.spots[0]!)).toBe(true);
+    expect(stone({ ...project, sweeps: all(project) }, 'Mic walk')).toMatchObject({ state: 'done' });
+    expect(stone({ ...project, sweeps: all(project, 'failed') }, 'Mic walk')).toMatchObject({
+      evidence: '0 of 4 spots',
+    });
+  });
+
+  it('judge the rig at the level that is set now', () => {
+    const verdict = { state: 'good' as const, reasons: [], marginDb: 25, band: null };
+    const checks = Object.fromEntries(
+      project.place.loudspeakers.map((l) => [l.id, { takenAt: 1, levelDbfs: -40, verdict, margins: [] }]),
+    );
+    const at = (levelDbfs: number) => ({ ...project, rig: { ...project.rig, levelDbfs, checks } });
+    expect(marginNow(at(-30), 'left')).toBe(35);
+    expect(stone(at(-30), 'Rig')).toMatchObject({ state: 'done', evidence: 'ready, 35 dB' });
+    expect(stone(at(-50), 'Rig')).toMatchObject({ state: 'look again', evidence: 'only 15 dB' });
+  });
+
+  it('ask to look again when the design has changed since it was loaded', () => {
+    const measured = { ...project, sweeps: all(project) };
+    const load = {
+      id: 'l',
+      letter: 'B',
+      name: '',
+      loadedAt: 1,
+      checksum: 9,
+      filters: { left: 'f' },
+      spans: {},
+      designKey: designKey(measured),
+    };
+    const loaded = { ...measured, loads: [load] };
+    expect(stone(loaded, 'Correct')).toMatchObject({ state: 'done', evidence: 'in memory B' });
+    const changed = { ...loaded, correction: { ...loaded.correction, strength: 0.5 } };
+    expect(stone(changed, 'Correct')).toMatchObject({ state: 'look again' });
+    const verified = {
+      ...sweep('home', 'left'),
+      stage: 'verified' as const,
+      memory: { letter: 'B', name: '', checksum: 9, hasFilters: true },
+    };
+    expect(stone({ ...loaded, sweeps: [...loaded.sweeps, verified] }, 'Hand over')).toMatchObject({
+      state: 'done',
+    });
+    expect(stone(loaded, 'Hand over')).toMatchObject({ state: 'begun' });
+  });
+});
+
+it('uses the newest sweep, keeps failed ones out, and parts spots that only judge', () => {
+  const sweeps = [
+    ...all(project),
+    { ...sweep('home', 'left'), id: 'newer' },
+    sweep('spot-2', 'left', 'failed'),
+  ];
+  const p = { ...project, sweeps };
+  expect(sweepOf(p, 'home', 'left')!.id).toBe('newer');
+  const { averaged, leftOut } = usableSpots(p, 'left');
+  expect(averaged.map((s) => s.spotId)).toEqual(['home', 'spot-3']);
+  expect(leftOut.map((s) => s.spotId)).toEqual(['spot-4']);
+});

@@ -1,0 +1,118 @@
+import 'fake-indexeddb/auto';
+import { netLoftProject } from '../../../demo/netLoftProject';
+import { writeProjectFile, type Project } from '@pebble-hall/core/project';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { PebbleDatabase } from './database';
+import { ProjectRepository } from './projectRepository';
+import { storageProblem } from './storageProblem';
+
+let repository: ProjectRepository;
+let id: string;
+let count = 0;
+
+beforeEach(async () => {
+  repository = new ProjectRepository(new PebbleDatabase(`test-${++count}`));
+  id = await repository.importFile(writeProjectFile(netLoftProject(), []));
+});
+
+const level = async () => (await repository.open(id))!.rig.levelDbfs;
+const setLevel = (levelDbfs: number) =>
+  repository.change(id, `level ${levelDbfs}`, (p) => ({ ...p, rig: { ...p.rig, levelDbfs } }));
+const samples = Float32Array.of(0.25, -1, 0.5);
+
+describe('changes', () => {
+  it('can be undone and done again, in order, and a new one forgets what was undone', async () => {
+    await setLevel(-30);
+    await setLevel(-20);
+    expect(await repository.steps(id)).toEqual({ undo: 'level -20', redo: null });
+    await repository.undo(id);
+    await repository.undo(id);
+    expect(await level()).toBe(-48);
+    expect(await repository.undo(id)).toBeNull();
+    await repository.redo(id);
+    expect(await level()).toBe(-30);
+    await setLevel(-25);
+    expect(await repository.steps(id)).toEqual({ undo: 'level -25', redo: null });
+    await repository.undo(id);
+    expect(await level()).toBe(-30);
+  });
+
+  it('of two tabs do not overwrite each other', async () => {
+    const other = new ProjectRepository(new PebbleDatabase(`test-${count}`));
+    await Promise.all([
+      setLevel(-12),
+      other.change(id, 'name', (p) => ({ ...p, name: 'Renamed' })),
+      repository.change(id, 'sweep length', (p) => ({ ...p, rig: { ...p.rig, sweepS: 7 } })),
+    ]);
+    const project = (await repository.open(id))!;
+    expect([project.rig.levelDbfs, project.name, project.rig.sweepS]).toEqual([-12, 'Renamed', 7]);
+  });
+
+  it('that fail change nothing, their arrays included', async () => {
+    const broken = repository.change(
+      id,
+      'broken',
+      () => {
+        throw new Error('no');
+      },
+      [{ id: 'a1', kind: 'trace', rate: 48000, zero: 0, samples }],
+    );
+    await expect(broken).rejects.toThrow(/no/);
+    expect(await level()).toBe(-48);
+    expect(await repository.array('a1')).toBeUndefined();
+    expect(await repository.steps(id)).toEqual({ undo: null, redo: null });
+  });
+
+  it('are kept for a hundred steps', async () => {
+    for (let i = 0; i < 105; i++) await setLevel(-20 - i / 10);
+    let steps = 0;
+    while (await repository.undo(id)) steps++;
+    expect(steps).toBe(100);
+  });
+});
+
+describe('project files', () => {
+  const withSweep = (p: Project): Project => ({
+    ...p,
+    loads: [
+      {
+        id: 'l',
+        letter: 'B',
+        name: '',
+        loadedAt: 1,
+        checksum: 2,
+        filters: { left: 'f1' },
+        spans: {},
+        designKey: 'k',
+      },
+    ],
+  });
+
+  it('come back with their arrays, beside what is there, under new ids where theirs are taken', async () => {
+    await repository.change(id, 'load', withSweep, [
+      { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples },
+    ]);
+    const { bytes } = await repository.exportFile(id);
+    const copy = await repository.importFile(bytes);
+    expect(copy).not.toBe(id);
+    const filterId = (await repository.open(copy))!.loads[0]!.filters.left!;
+    expect(filterId).not.toBe('f1');
+    expect((await repository.array(filterId))!.samples).toEqual(samples);
+    expect((await repository.array('f1'))!.samples).toEqual(samples);
+    expect(await repository.list()).toHaveLength(2);
+  });
+
+  it('that are broken store nothing', async () => {
+    const { bytes } = await repository.exportFile(id);
+    await expect(repository.importFile(bytes.subarray(0, bytes.length - 40))).rejects.toThrow(/cut off/);
+    expect(await repository.list()).toHaveLength(1);
+  });
+});
+
+it('explains storage that is full, forbidden or newer, and nothing else', () => {
+  const named = (name: string, inner?: unknown) => Object.assign(new Error('x'), { name, inner });
+  expect(storageProblem(named('AbortError', named('QuotaExceededError')))).toMatch(/no room left.*try again/);
+  expect(storageProblem(named('SecurityError'))).toMatch(/does not let Pebble Hall store/);
+  expect(storageProblem(named('VersionError'))).toMatch(/newer Pebble Hall/);
+  expect(storageProblem(new Error('x'))).toBeNull();
+});

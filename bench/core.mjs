@@ -1,0 +1,68 @@
+// Computation: one 5 s sweep analysed, 7 channels x 3 spots designed and predicted. Uses the built core, as a script does.
+import { analyseSweep } from '../core/dist/measure/index.js';
+import { designChannel, exactChannel } from '../core/dist/correct/index.js';
+import { exponentialSweep, logGrid, whiteNoise } from '../core/dist/signal/index.js';
+
+/** @param {() => void} work @param {number} times */
+function median(work, times) {
+  const taken = [];
+  for (let i = 0; i < times; i++) {
+    const from = performance.now();
+    work();
+    taken.push(performance.now() - from);
+  }
+  return taken.sort((a, b) => a - b)[times >> 1] ?? NaN;
+}
+
+export async function benchCore() {
+  const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 5, levelDbfs: -20 });
+  const silence = 28800;
+  const length = silence + sweep.samples.length + 57600;
+  const noise = whiteNoise(length, 1);
+  const play = (/** @type {number} */ delay, /** @type {number} */ gain) =>
+    Float32Array.from(
+      { length },
+      (_, i) => gain * (sweep.samples[i - silence - delay] ?? 0) + 1e-4 * (noise[i] ?? 0),
+    );
+  const recording = { microphone: play(900, 0.3), loopback: play(574, 1), rate: 48000, silenceS: 0.6 };
+  const perSweep = median(() => void analyseSweep(recording, sweep), 9);
+  console.log(
+    `analyse one 5 s sweep (${length} samples x 2): ${perSweep.toFixed(0)} ms, ${(1000 / perSweep).toFixed(1)} a second (bar 300 ms)`,
+  );
+
+  const grid = logGrid();
+  const powers = new Map(
+    Array.from({ length: 21 }, (_, i) => {
+      const shape = whiteNoise(grid.length, i + 5);
+      return [
+        `${i}`,
+        grid.map((f, k) => 10 ** ((4 * (shape[k] ?? 0) - 20 * Math.log10(1 + (50 / f) ** 3)) / 10)),
+      ];
+    }),
+  );
+  const requests = Array.from({ length: 7 }, (_, c) => ({
+    id: `${c}`,
+    spots: [0, 1, 2].map((s) => `${3 * c + s}`),
+    leftOut: [],
+    handles: [
+      { frequency: 30, levelDb: 3 },
+      { frequency: 1000, levelDb: 0 },
+      { frequency: 10000, levelDb: -3 },
+    ],
+    strength: 1,
+    maxBoostDb: 6,
+    maxCutDb: 15,
+    span: null,
+    targetOffsetDb: null,
+  }));
+  const powerOf = (/** @type {string} */ key) => powers.get(key) ?? new Float64Array(0);
+  const designs = () => requests.map((request) => designChannel(grid, request, powerOf));
+  const quick = median(() => void designs(), 41);
+  console.log(
+    `design and predict 7 channels x 3 spots on the grid: ${quick.toFixed(1)} ms, ${(1000 / quick).toFixed(0)} a second`,
+  );
+  const first = designs()[0];
+  if (!first) throw new Error('nothing was designed');
+  const exact = median(() => void exactChannel(grid, first, 8192, 48000), 9);
+  console.log(`exact filter of 8192 taps: ${exact.toFixed(0)} ms, ${(1000 / exact).toFixed(1)} a second`);
+}

@@ -1,0 +1,128 @@
+import { readdirSync, readFileSync, existsSync } from 'node:fs';
+import { join } from 'node:path';
+import type { WebElement } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
+import { openBrowser } from './browser.mjs';
+
+type Opened = Awaited<ReturnType<typeof openBrowser>>;
+
+const quote = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
+
+/** A user at a browser: finds things by role and label, waits for what appears, reads what is written. */
+export class User {
+  private constructor(
+    private readonly opened: Opened,
+    private readonly url: string,
+  ) {}
+
+  static async at(url: string, options?: Parameters<typeof openBrowser>[0]): Promise<User> {
+    return new User(await openBrowser(options), url);
+  }
+
+  get driver() {
+    return this.opened.driver;
+  }
+
+  close = () => this.opened.close();
+
+  async visit(path: string): Promise<void> {
+    await this.driver.get(this.url + path);
+    await this.sees('Pebble Hall');
+  }
+
+  async text(): Promise<string> {
+    return this.driver.findElement({ css: 'body' }).getText();
+  }
+
+  /** Waits until something holds. */
+  async until(what: string, holds: () => Promise<boolean>, ms = 60_000): Promise<void> {
+    const end = Date.now() + ms;
+    for (;;) {
+      if (await holds().catch(() => false)) return;
+      if (Date.now() > end)
+        throw new Error(`Waited ${ms / 1000} s for: ${what}. The page reads:\n${await this.text()}`);
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+
+  async sees(text: string | RegExp, ms?: number): Promise<string> {
+    let found = '';
+    await this.until(
+      `the text ${text}`,
+      async () => {
+        const match =
+          typeof text === 'string'
+            ? (await this.text()).includes(text) && text
+            : text.exec(await this.text())?.[0];
+        if (match) found = match;
+        return Boolean(match);
+      },
+      ms,
+    );
+    return found;
+  }
+
+  async find(xpath: string, ms = 20_000): Promise<WebElement> {
+    let element: WebElement | undefined;
+    await this.until(
+      xpath,
+      async () => {
+        element = (await this.driver.findElements({ xpath }))[0];
+        return element !== undefined;
+      },
+      ms,
+    );
+    return element!;
+  }
+
+  button = (name: string) =>
+    this.find(
+      `//button[normalize-space(.)=${quote(name)} or @aria-label=${quote(name)}] | //*[@role="menuitem"][normalize-space(.)=${quote(name)}] | //*[@role="button"][@aria-label=${quote(name)}]`,
+    );
+  field = (label: string) => this.find(`//input[@aria-label=${quote(label)}]`);
+  slider = (label: string) => this.find(`//*[@role="slider"][@aria-label=${quote(label)}]`);
+  region = (label: string) => this.find(`//*[@aria-label=${quote(label)}]`);
+
+  async press(name: string): Promise<void> {
+    // the page may draw a button anew between finding and pressing it
+    await this.until(`pressing "${name}"`, async () => {
+      const button = await this.button(name);
+      if (!(await button.isEnabled())) return false;
+      await button.click();
+      return true;
+    });
+  }
+
+  async tick(label: string): Promise<void> {
+    await (await this.find(`//label[contains(normalize-space(.), ${quote(label)})]`)).click();
+  }
+
+  /** Types a value into a number field and settles it. */
+  async type(label: string, value: string): Promise<void> {
+    const field = await this.field(label);
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.ENTER);
+  }
+
+  async keys(element: WebElement, ...keys: string[]): Promise<void> {
+    await element.sendKeys(...keys);
+  }
+
+  /** Gives a file to a hidden file input, as choosing it in the dialog does. */
+  async chooseFile(label: string, path: string): Promise<void> {
+    await (await this.field(label)).sendKeys(path);
+  }
+
+  /** The file that a download has brought, once it is complete. */
+  async download(name: RegExp): Promise<{ path: string; bytes: Buffer }> {
+    let path = '';
+    await this.until(`a download of ${name}`, async () => {
+      const found = readdirSync(this.opened.downloads).find(
+        (f) => name.test(f) && !f.endsWith('.crdownload'),
+      );
+      if (found) path = join(this.opened.downloads, found);
+      return found !== undefined && !existsSync(`${path}.crdownload`);
+    });
+    return { path, bytes: readFileSync(path) };
+  }
+}

@@ -1,0 +1,14 @@
+// npm run bench: prints the benchmarks; each is a ratio or a rate next to its bar.
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
+
+needNode();
+needPackages();
+needBrowser();
+run('npm', ['run', 'build', '--silent']);
+if (!existsSync(join(root, 'app', 'dist', 'server', 'entry.mjs'))) process.exit(1);
+const { benchCore } = await import('../bench/core.mjs');
+await benchCore();
+const { benchPages } = await import('../bench/pages.mjs');
+await benchPages();
