@@ -10,7 +10,7 @@ import {
 } from '@pebble-hall/core/signal';
 import { readResponseText, readWav, unpackFiles } from '@pebble-hall/core/formats';
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
@@ -219,7 +219,6 @@ describe('from an empty browser to a verified correction', () => {
     const { project, arrays } = readProjectFile(projectFile.bytes);
     const byId = new Map(arrays.map((a) => [a.id, a]));
     const load = project.loads.at(-1)!;
-    const sox = soxPath();
     const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-sox-'));
     const files = unpackFiles(projectFile.bytes, { files: 100, bytes: 1e9 });
     const grid = logGrid();
@@ -237,7 +236,7 @@ describe('from an empty browser to a verified correction', () => {
       const wav = readWav(files[`filters/${load.filters[id]}.wav`]!);
       writeFileSync(taps, [...wav.channels[0]!].join('\n'));
       // sox's fir delays nothing and cuts nothing that matters: it keeps the input's length, so room for the tail is added
-      execFileSync(sox, [
+      execFileSync('sox', [
         '-D',
         irFile,
         '-e',
@@ -288,11 +287,3 @@ describe('from an empty browser to a verified correction', () => {
     }
   });
 });
-
-/** sox from Debian's packages, installed when it is missing. */
-function soxPath(): string {
-  if (!existsSync('/usr/bin/sox')) {
-    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'sox'], { stdio: 'ignore' });
-  }
-  return '/usr/bin/sox';
-}

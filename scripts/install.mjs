@@ -32,25 +32,34 @@ export function needPackages() {
 export function needBrowser() {
   const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
   const driver = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
-  if (existsSync(chromium) && existsSync(driver)) return;
-  console.log('Installing Chromium and ChromeDriver (apt-get) ...');
+  needDebian(['chromium', 'chromium-driver'], [chromium, driver]);
+}
+
+/** Installs sox from Debian's packages where it is missing; a test has it confirm our filters. */
+export const needSox = () => needDebian(['sox'], ['/usr/bin/sox']);
+
+/**
+ * @param {string[]} packages
+ * @param {string[]} programs that they bring
+ */
+function needDebian(packages, programs) {
+  const missing = () => programs.filter((program) => !existsSync(program));
+  if (missing().length === 0) return;
+  console.log(`Installing ${packages.join(', ')} (apt-get) ...`);
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (/** @type {string[]} */ ...args) => {
     const [command, ...rest] = [...asRoot, 'apt-get', ...args];
-    return spawnSync(/** @type {string} */ (command), rest, {
-      stdio: 'inherit',
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    });
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    return spawnSync(/** @type {string} */ (command), rest, { stdio: ['ignore', 'ignore', 'inherit'], env });
   };
   apt('update', '-qq');
-  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver');
-  if (!existsSync(chromium) || !existsSync(driver)) {
-    console.error(
-      'Chromium and ChromeDriver could not be installed. Install the Debian packages chromium and chromium-driver, ' +
-        'or name the programs in CHROMIUM and CHROMEDRIVER.',
-    );
-    process.exit(1);
-  }
+  apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
+  if (missing().length === 0) return;
+  console.error(
+    `${missing().join(' and ')} could not be installed. Install the Debian packages ${packages.join(', ')}, ` +
+      'or name the browser and its driver in CHROMIUM and CHROMEDRIVER.',
+  );
+  process.exit(1);
 }
 
 /**

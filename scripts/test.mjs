@@ -3,11 +3,12 @@ import { readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
+import { needBrowser, needNode, needPackages, needSox, root, run } from './install.mjs';
 
 needNode();
 needPackages();
 needBrowser();
+needSox();
 console.log('Types ...');
 run('npm', ['run', 'types', '--silent']);
 console.log('Lint ...');

@@ -25,7 +25,6 @@ const BLOCK = 4800;
 export class SimulatedRig implements AudioRig {
   private worker: RunningWorker<RoomApi> | null = null;
   private microphone: Position = { x: 1, y: 1, z: 1 };
-  private take = Math.floor(Math.random() * 1e6);
 
   constructor(private readonly options: SimulatedRigOptions) {}
 
@@ -73,7 +72,7 @@ export class SimulatedRig implements AudioRig {
             outputs,
             filters,
             faults,
-            take: ++this.take,
+            take: nextTake(),
           }),
         signal,
       );
@@ -123,6 +122,14 @@ export class SimulatedRig implements AudioRig {
     }
   }
 }
+
+/** Takes are counted in the browser, so that the same work in an empty one gives the same noise. */
+function nextTake(): number {
+  const take = Number(localStorage.getItem(TAKES) ?? 0) + 1;
+  localStorage.setItem(TAKES, String(take));
+  return take;
+}
+const TAKES = 'pebble-hall.takes';
 
 const rest = (ms: number, signal?: AbortSignal) =>
   new Promise<void>((resolve, reject) => {

@@ -58,7 +58,7 @@ export function designChannel(
 ): ChannelDesign {
   const powers = request.spots.map(powerOf);
   const average = averageSpots(grid, powers);
-  const span = request.span ?? usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
+  const span = request.span ?? ownSpan(grid, average.averageDb);
   const shape = targetCurve(request.handles, grid);
   const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span);
   const targetDb = shape.map((v) => v + targetOffsetDb);
@@ -93,6 +93,16 @@ export function designChannel(
             after: meanDistance(grid, after(out), targetDb, span),
           },
   };
+}
+
+/** A band wholly below this is a subwoofer's; there the soft end takes up so much of an octave that it would spare the lowest resonance. */
+const DEEP_HZ = 300;
+const BELOW_BAND_HZ = 10;
+
+/** The span that a channel has by itself: the band it plays in; of a subwoofer, the soft end lies below its band. */
+function ownSpan(grid: Float64Array, averageDb: Float64Array): Span {
+  const band = usableBand(grid, averageDb) ?? { from: 100, to: 10000 };
+  return band.to < DEEP_HZ ? { from: Math.max(grid[0]!, band.from - BELOW_BAND_HZ), to: band.to } : band;
 }
 
 /** The filter itself; takes tens of milliseconds. */

@@ -8,8 +8,8 @@ export interface Span {
 
 /** The soft ends reach this many octaves inward (a third of a narrow span at the most). */
 const SOFT_OCTAVES = 1 / 3;
-/** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs more than twice that. */
-const SOFT_HZ = 14;
+/** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs three times that. */
+const SOFT_HZ = 20;
 
 /** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {

@@ -12,7 +12,7 @@ const LOWEST_DBFS = -60;
 const HIGHEST_DBFS = -10;
 
 /** The suggestion leaves this in hand over the aim: other spots have dips of their own, and a filter may cut. */
-const SPARE_DB = 10;
+const SPARE_DB = 14;
 /** More than this over the aim is louder than it need be. */
 const PLENTY_DB = 25;
 

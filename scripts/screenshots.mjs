@@ -1,0 +1,100 @@
+// Takes the pictures in docs/screenshots from the demo data: goes the whole path once in a headless browser.
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
+import { openBrowser } from '../e2e/support/browser.mjs';
+import { startServer } from '../e2e/support/server.mjs';
+import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
+
+needNode();
+needPackages();
+needBrowser();
+run('npm', ['run', 'build', '--silent']);
+const folder = join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+const server = await startServer();
+const { driver, close } = await openBrowser();
+
+/** @param {string} path */
+const visit = async (path) => {
+  await driver.get(server.url + path);
+  await sees('Pebble Hall');
+  await rest(1200);
+};
+const rest = (/** @type {number} */ ms) => new Promise((resolve) => setTimeout(resolve, ms));
+const text = () => driver.findElement(By.css('body')).getText();
+/** @param {string | RegExp} wanted */
+const sees = async (wanted) => {
+  for (let i = 0; i < 1800; i++) {
+    const now = await text().catch(() => '');
+    if (typeof wanted === 'string' ? now.includes(wanted) : wanted.test(now)) return;
+    await rest(100);
+  }
+  throw new Error(`never saw ${wanted}`);
+};
+/** @param {string} xpath */
+const click = async (xpath) => {
+  await driver.findElement(By.xpath(xpath)).click();
+};
+/** @param {string} name */
+const press = (name) => click(`//button[normalize-space(.)="${name}" or @aria-label="${name}"]`);
+/** @param {string} name */
+const picture = async (name) => {
+  await driver.executeScript('document.activeElement?.blur()');
+  await rest(5000); // words that go away by themselves have gone
+  writeFileSync(join(folder, `${name}.png`), await driver.takeScreenshot(), 'base64');
+  console.log(name);
+};
+const DUSK = 'Dusk: dark look';
+const DAYLIGHT = 'Daylight: light look';
+
+try {
+  await visit('/');
+  await picture('start');
+  await visit('/rig');
+  await press('Listen to the room');
+  await sees('noise of the room');
+  await press('Check every channel');
+  await sees(/(dB above the noise[\s\S]*){7}/);
+  await rest(1500);
+  await click('//button[starts-with(normalize-space(.), "Set ")]');
+  await sees('Right: even');
+  await picture('rig');
+
+  await visit('/mic-walk');
+  await press('Take this spot');
+  await sees('7 good, of 28');
+  await rest(500);
+  await driver.executeScript(
+    `localStorage.setItem('pebble-hall.practice', JSON.stringify({ doorSlam: true, silentOutputs: [4] }))`,
+  );
+  await press('Take this spot');
+  await sees(/Repeat this one[\s\S]*Repeat this one/);
+  await sees('Take this spot');
+  await picture('mic-walk-trouble');
+  await driver.executeScript(`localStorage.removeItem('pebble-hall.practice')`);
+  await press('Take all that are left');
+  await sees('Hold still: sweep 6');
+  writeFileSync(join(folder, 'mic-walk.png'), await driver.takeScreenshot(), 'base64');
+  await sees('28 good, of 28');
+
+  await visit('/correct');
+  await sees('was');
+  await picture('correct-daylight');
+  await press(DUSK);
+  await click('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Sub 2")]');
+  await picture('correct-dusk');
+  await press(DAYLIGHT);
+
+  await visit('/hand-over');
+  await press('Load memory B');
+  await sees('reads back exactly');
+  await press('Measure again');
+  await sees('All 7 channels were measured again');
+  await picture('hand-over');
+  await press(DUSK);
+  await picture('hand-over-dusk');
+} finally {
+  await close();
+  await server.stop();
+}
