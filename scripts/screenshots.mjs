@@ -69,7 +69,7 @@ try {
     `localStorage.setItem('pebble-hall.practice', JSON.stringify({ doorSlam: true, silentOutputs: [4] }))`,
   );
   await press('Take this spot');
-  await sees(/Repeat this one[\s\S]*Repeat this one/);
+  await sees(/Surround left: nothing arrived/);
   await sees('Take this spot');
   await picture('mic-walk-trouble');
   await driver.executeScript(`localStorage.removeItem('pebble-hall.practice')`);
