@@ -63,7 +63,7 @@ describe('from an empty browser to a verified correction', () => {
     );
     const suggestion = await user.find('//button[starts-with(normalize-space(.), "Set ")]');
     await suggestion.click();
-    await user.sees(/Right: even .* the weakest place/);
+    await user.sees(/The level is right: even the weakest place/);
     expect(((await user.text()).match(/loud enough/g) ?? []).length).toBe(7);
     await user.sees(/ready, \d+ dB/);
   });

@@ -2,10 +2,10 @@ import { smoothLevels } from '../signal/index.js';
 import type { Span } from './span.js';
 
 /** This share of the span (in octaves) lies below the target when it is placed by itself. */
-const BELOW = 0.08;
+const BELOW = 0.05;
 
 /**
- * Level at which a target's shape meets a response: a twelfth of the span then lies below it and is raised, the rest is
+ * Level at which a target's shape meets a response: a twentieth of the span then lies below it and is raised, the rest is
  * cut. Lower than their mean, because peaks can be cut to the target at every seat, while dips can hardly be filled.
  * @returns dB to add to the shape
  * @throws RangeError when no point with a finite level lies within the span

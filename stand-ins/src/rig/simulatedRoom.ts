@@ -153,7 +153,7 @@ export class SimulatedRoom {
     const from = Math.round((0.3 + 0.35 * random.uniform()) * length);
     const out = new Float64Array(length);
     const burst = shapedNoise(16384, BURROW.rate, seedFrom(this.seed, `bang ${take}`), (f) =>
-      f > 45 && f < 700 ? 1 / f : 0,
+      f > 45 && f < 5000 ? 1 / f : 0,
     );
     const level = gainOfDb(-24);
     for (let i = 0; i < burst.length && from + i < length; i++) {

@@ -118,7 +118,7 @@ function suggestionText(suggestion: number | null, level: number, weakest: Weake
   const where = `${weakest.name} at ${formatHz(weakest.centre)}`;
   const margin = Math.round(weakest.marginDb);
   if (suggestion === level)
-    return `Right: even ${where}, the weakest place, has ${margin} dB. Louder brings nothing.`;
+    return `The level is right: even the weakest place, ${where}, has ${margin} dB. Louder brings nothing.`;
   return suggestion > level
     ? `Weakest place: ${where}, ${margin} dB above the noise; ${AIM_DB} dB is the aim, ${SPARE_DB} in hand for dips elsewhere.`
     : `${margin} dB even at the weakest place, ${where}: more than needed.`;

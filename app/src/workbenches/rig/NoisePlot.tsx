@@ -2,9 +2,12 @@ import type { Project } from '@pebble-hall/core/project';
 import { interpolateLog, logGrid } from '@pebble-hall/core/signal';
 import { useMemo } from 'react';
 import { fittedOf } from '../../parts/progress';
+import { FULL_BAND, levelRange } from '../../parts/chartMath';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 
 const grid = logGrid(20, 20000, 24);
+/** From the noise of a quiet room to a loud sweep. */
+const MOST_DB = 110;
 const COLOURS = [
   'trace-mussel',
   'trace-buoy',
@@ -70,6 +73,16 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
     }
     return out;
   }, [noise, checks, levelDbfs, shown, fitted]);
+  const range = useMemo(
+    () =>
+      levelRange(
+        grid,
+        traces.map((t) => t.levels),
+        FULL_BAND,
+        MOST_DB,
+      ),
+    [traces],
+  );
   if (traces.length === 0) {
     return (
       <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
@@ -85,6 +98,7 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       label="Noise and sweep level in third octaves"
       frequency={grid}
       traces={traces}
+      range={range}
       levelLabel="dB re full scale, 1/3 octave"
     />
   );
