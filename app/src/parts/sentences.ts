@@ -13,7 +13,7 @@ function kindOf({ durationS, toHz, fromHz }: Disturbance): string {
 export function reasonSentence(reason: Reason): string {
   switch (reason.kind) {
     case 'silent':
-      return 'nothing arrived: is it connected, switched on and on this output?';
+      return 'nothing arrived: see whether it is connected, switched on and on this output';
     case 'clipped':
       return `the microphone input clipped (${reason.count} times, first at ${seconds(reason.atS)}): lower the input gain or the level`;
     case 'near noise':

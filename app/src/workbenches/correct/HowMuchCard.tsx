@@ -41,7 +41,7 @@ export function HowMuchCard({
         />
       </div>
       <div className="row">
-        <span>Most boost</span>
+        <span style={{ whiteSpace: 'nowrap' }}>Most boost</span>
         <NumberField
           label="Most boost"
           value={maxBoostDb}

@@ -53,7 +53,7 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
           max={20000}
           step={10}
           digits={0}
-          width={100}
+          width={92}
           onChange={(frequency) => !doubled(frequency) && set({ frequency })}
         />
         <NumberField
@@ -63,7 +63,7 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
           min={-24}
           max={24}
           step={0.5}
-          width={92}
+          width={84}
           onChange={(levelDb) => set({ levelDb })}
         />
         <ActionIcon
@@ -81,6 +81,7 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
         </ActionIcon>
         <Button
           size="compact-xs"
+          style={{ flexShrink: 0 }}
           variant="default"
           disabled={Object.keys(targetLevels).length === 0}
           onClick={onPlaceAgain}
