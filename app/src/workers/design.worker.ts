@@ -6,7 +6,7 @@ import {
   type ChannelRequest,
   type ExactChannel,
 } from '@pebble-hall/core/correct';
-import { powerOnGrid, responseOnGrid, type GridResponse } from '@pebble-hall/core/measure';
+import { responseOnGrid, powerOnGrid, type SampledResponse } from '@pebble-hall/core/measure';
 import { dbOfPower, interpolateLog, logGrid, powerOfDb } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
 
@@ -47,7 +47,7 @@ const api = {
   predicted: (trace: TraceToAdd, fir: Float32Array): Float64Array =>
     corrected(powerOnGrid(predictImpulse(trace, fir), grid), trace.calibration).map(dbOfPower),
   /** Level and phase of a trace on the grid, microphone corrected. */
-  response: (trace: TraceToAdd): GridResponse => {
+  response: (trace: TraceToAdd): SampledResponse => {
     const response = responseOnGrid(trace, grid);
     const levelDb = corrected(response.levelDb.map(powerOfDb), trace.calibration).map(dbOfPower);
     return { ...response, levelDb };

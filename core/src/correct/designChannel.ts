@@ -1,6 +1,6 @@
 import { usableBand } from '../measure/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
-import { averageSpots } from './averageSpots.js';
+import { averagePower, averageSpots } from './averageSpots.js';
 import { designMagnitude } from './designMagnitude.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
 import { minimumPhaseFir } from './minimumPhaseFir.js';
@@ -70,7 +70,7 @@ export function designChannel(
   };
   const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
-  const { averageDb, lowDb, highDb } = averageSpots(grid, after(powers));
+  const { averageDb, lowDb, highDb } = averagePower(grid, after(powers));
   const out = request.leftOut.map(powerOf);
   return {
     id: request.id,

@@ -1,5 +1,5 @@
 /** From measured spots and a target to a filter, its prediction, and what it leaves alone. */
-export { averageSpots, type SpotAverage } from './averageSpots.js';
+export { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
 export { placeTarget } from './placeTarget.js';
 export { meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';

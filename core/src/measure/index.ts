@@ -28,4 +28,4 @@ export {
   type SweepRecording,
 } from './analyseSweep.js';
 export { powerOnGrid } from './spectrumOnGrid.js';
-export { responseOnGrid, type GridResponse } from './responseOnGrid.js';
+export { responseOnGrid, type SampledResponse } from './responseOnGrid.js';

@@ -2,7 +2,7 @@ import { dbOfPower, fftSizeFor, realFft, type ImpulseResponse } from '../signal/
 import { powerOnGrid } from './spectrumOnGrid.js';
 
 /** A response at the frequencies of a grid: level averaged over 1/48 octave, phase at the frequency itself. */
-export interface GridResponse {
+export interface SampledResponse {
   frequency: Float64Array;
   levelDb: Float64Array;
   /** degrees, -180 to 180, the time from the response's zero included */
@@ -10,7 +10,7 @@ export interface GridResponse {
 }
 
 /** Level and phase of an impulse response on a grid (Hz); the phase is read between FFT bins by linear interpolation. */
-export function responseOnGrid(impulse: ImpulseResponse, grid: Float64Array): GridResponse {
+export function responseOnGrid(impulse: ImpulseResponse, grid: Float64Array): SampledResponse {
   const { samples, rate, zero } = impulse;
   const size = fftSizeFor(Math.max(samples.length, 131072));
   const { re, im } = realFft(samples, size);

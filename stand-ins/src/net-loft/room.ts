@@ -1,11 +1,11 @@
 import type { BoxRoom } from '@pebble-hall/core/room';
 
-/** The Net Loft: timber ceiling, rug over boards, walls of plasterboard, curtains at the rear, one window. */
+/** The Net Loft: timber ceiling, rug over boards, walls of plasterboard, drapes at the rear, one window. */
 export const NET_LOFT: BoxRoom = {
   size: [5.6, 4.1, 2.6],
   absorption: [
     [0.26, 0.22, 0.16, 0.16, 0.18, 0.2, 0.22, 0.24], // front: plasterboard with shelves
-    [0.28, 0.3, 0.36, 0.46, 0.52, 0.56, 0.58, 0.6], // rear: curtains over plasterboard
+    [0.28, 0.3, 0.36, 0.46, 0.52, 0.56, 0.58, 0.6], // rear: drapes over plasterboard
     [0.25, 0.2, 0.14, 0.13, 0.13, 0.14, 0.15, 0.16], // left: plasterboard and the window
     [0.27, 0.21, 0.15, 0.13, 0.14, 0.15, 0.16, 0.18], // right: plasterboard
     [0.2, 0.2, 0.24, 0.36, 0.44, 0.5, 0.55, 0.58], // floor: boards on joists, rug, sofa
