@@ -1,6 +1,6 @@
 // Computation: one 5 s sweep analysed, 7 channels x 3 spots designed and predicted. Uses the built core, as a script does.
 import { analyseSweep } from '../core/dist/measure/index.js';
-import { designChannel, exactChannel } from '../core/dist/correct/index.js';
+import { designChannel, exactChannel, foundChannel, STARTING_GOAL } from '../core/dist/correct/index.js';
 import { exponentialSweep, logGrid, whiteNoise } from '../core/dist/signal/index.js';
 
 /** @param {() => void} work @param {number} times */
@@ -31,32 +31,17 @@ export async function benchCore() {
   );
 
   const grid = logGrid();
-  const powers = new Map(
-    Array.from({ length: 21 }, (_, i) => {
-      const shape = whiteNoise(grid.length, i + 5);
-      return [
-        `${i}`,
-        grid.map((f, k) => 10 ** ((4 * (shape[k] ?? 0) - 20 * Math.log10(1 + (50 / f) ** 3)) / 10)),
-      ];
-    }),
+  const founds = Array.from({ length: 7 }, (_, c) =>
+    foundChannel(
+      grid,
+      [0, 1, 2].map((spot) => {
+        const shape = whiteNoise(grid.length, 3 * c + spot + 5);
+        return grid.map((f, k) => 10 ** ((4 * (shape[k] ?? 0) - 20 * Math.log10(1 + (50 / f) ** 3)) / 10));
+      }),
+    ),
   );
-  const requests = Array.from({ length: 7 }, (_, c) => ({
-    id: `${c}`,
-    spots: [0, 1, 2].map((s) => `${3 * c + s}`),
-    leftOut: [],
-    handles: [
-      { frequency: 30, levelDb: 3 },
-      { frequency: 1000, levelDb: 0 },
-      { frequency: 10000, levelDb: -3 },
-    ],
-    strength: 1,
-    maxBoostDb: 6,
-    maxCutDb: 15,
-    span: null,
-    targetOffsetDb: null,
-  }));
-  const powerOf = (/** @type {string} */ key) => powers.get(key) ?? new Float64Array(0);
-  const designs = () => requests.map((request) => designChannel(grid, request, powerOf));
+  const goal = { id: '', ...STARTING_GOAL, span: null, targetOffsetDb: null };
+  const designs = () => founds.map((found) => designChannel(grid, goal, found));
   const quick = median(() => void designs(), 41);
   console.log(
     `design and predict 7 channels x 3 spots on the grid: ${quick.toFixed(1)} ms, ${(1000 / quick).toFixed(0)} a second`,

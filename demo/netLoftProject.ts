@@ -1,3 +1,4 @@
+import { STARTING_GOAL } from '@pebble-hall/core/correct';
 import { readCalibrationText } from '@pebble-hall/core/formats';
 import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
 import {
@@ -46,10 +47,16 @@ export function netLoftProject(): Project {
         fitted: true,
       })),
       spots: [
-        { id: 'home', name: 'Home spot', position: { x: 3.6, y: 1.72, z: ear }, inAverage: true },
-        { id: 'spot-2', name: 'Spot 2', position: { x: 3.6, y: 1.2, z: ear }, inAverage: true },
-        { id: 'spot-3', name: 'Spot 3', position: { x: 3.6, y: 2.25, z: ear }, inAverage: true },
-        { id: 'spot-4', name: 'Spot 4', position: { x: 3.45, y: 1.46, z: 1.18 }, inAverage: false },
+        { id: 'home', name: 'Home spot', position: { x: 3.6, y: 1.72, z: ear }, inAverage: true, weight: 1 },
+        { id: 'spot-2', name: 'Spot 2', position: { x: 3.6, y: 1.2, z: ear }, inAverage: true, weight: 1 },
+        { id: 'spot-3', name: 'Spot 3', position: { x: 3.6, y: 2.25, z: ear }, inAverage: true, weight: 1 },
+        {
+          id: 'spot-4',
+          name: 'Spot 4',
+          position: { x: 3.45, y: 1.46, z: 1.18 },
+          inAverage: false,
+          weight: 1,
+        },
       ],
     },
     calibrations: {
@@ -59,13 +66,35 @@ export function netLoftProject(): Project {
         serial: calibration.serial,
         frequency: calibration.frequency,
         levelDb: calibration.levelDb,
+        incidenceDeg: calibration.incidenceDeg,
+        sensitivityDb: calibration.sensitivityDb,
       },
     },
     rig: {
       kind: 'simulated',
       pace: 'quick',
-      microphone: 'Siskin M1',
-      calibrationId,
+      device: null,
+      microphones: [
+        {
+          id: 'siskin',
+          make: 'Siskin M1',
+          serial: String(NET_LOFT_SISKIN),
+          pointing: 'at the source',
+          input: 1,
+          gainDb: 0,
+          calibrationIds: [calibrationId],
+          calibrationId,
+          levels: [],
+        },
+      ],
+      microphoneId: 'siskin',
+      loopbackInput: 2,
+      timing: 'loopback',
+      clickFrom: null,
+      roundTrip: null,
+      distances: [],
+      heardTraces: {},
+      processorBefore: null,
       levelDbfs: -48,
       sweepS: 3,
       noise: null,
@@ -73,15 +102,7 @@ export function netLoftProject(): Project {
     },
     sweeps: [],
     correction: {
-      handles: [
-        { frequency: 25, levelDb: 3 },
-        { frequency: 100, levelDb: 2 },
-        { frequency: 1000, levelDb: 0 },
-        { frequency: 10000, levelDb: -2.5 },
-      ],
-      strength: 1,
-      maxBoostDb: 6,
-      maxCutDb: 15,
+      ...STARTING_GOAL,
       spans: {},
       targetLevels: {},
     },

@@ -60,6 +60,36 @@ try {
   await click('//button[starts-with(normalize-space(.), "Set ")]');
   await sees('The level is right');
   await picture('rig');
+  const view = async (/** @type {string} */ name) => {
+    await click(`//*[@role="tab"][starts-with(@aria-label, "${name},")]`);
+    await rest(1200);
+  };
+  await view('Connect');
+  await press('Speak the name of Surround left');
+  await rest(500);
+  await picture('rig-connect');
+  await sees(/^((?!Speaking the name)[\s\S])*$/);
+  await view('Microphones');
+  await press('Look it up');
+  await sees('90°, new');
+  await picture('rig-microphones');
+  await view('Level');
+  await press('Start the meter');
+  await rest(3000);
+  await click('//label[normalize-space(.)="on, 94"]');
+  await sees('Stable at');
+  await press('Set the level by 94 dB');
+  await click('//label[normalize-space(.)="on, 114"]');
+  await rest(1000);
+  await sees('Stable at \u22126');
+  await press('Check 114 against 94 dB');
+  await sees('114 reads');
+  await picture('rig-level');
+  await press('Stop the meter');
+  await view('Distances');
+  await press('Hear from all places that are left');
+  await sees('8 of 8 places heard');
+  await picture('rig-distances');
 
   await visit('/mic-walk');
   await press('Take this spot');

@@ -35,12 +35,14 @@ export class User {
   }
 
   /** Waits until something holds. */
-  async until(what: string, holds: () => Promise<boolean>, ms = 60_000): Promise<void> {
+  async until(what: string, holds: () => Promise<boolean>, ms = 90_000): Promise<void> {
     const end = Date.now() + ms;
     for (;;) {
       if (await holds().catch(() => false)) return;
       if (Date.now() > end)
-        throw new Error(`Waited ${ms / 1000} s for: ${what}. The page reads:\n${await this.text()}`);
+        throw new Error(
+          `Waited ${ms / 1000} s for: ${what}. The page reads:\n${(await this.text()).replace(/^L[ACZ].*\\n/gm, '').slice(0, 2500)}`,
+        );
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
   }
@@ -96,6 +98,39 @@ export class User {
   async tick(label: string): Promise<void> {
     await (await this.find(`//label[contains(normalize-space(.), ${quote(label)})]`)).click();
   }
+
+  /** Switches a practice fault of the stand-in on or off. */
+  async practise(label: string): Promise<void> {
+    const opener = '//button[normalize-space(.)="Practise" or normalize-space(.)="Trouble is on"]';
+    await (await this.find(opener)).click();
+    await this.find('//section[@aria-label="Trouble to practise with"]');
+    await this.tick(label);
+    await (await this.find(opener)).click();
+    await this.until(
+      'the practice list is closed',
+      async () =>
+        (await this.driver.findElements({ xpath: '//section[@aria-label="Trouble to practise with"]' }))
+          .length === 0,
+    );
+  }
+
+  /** Opens a part of the Rig. */
+  async view(name: string): Promise<void> {
+    await (await this.find(`//*[@role="tab"][starts-with(@aria-label, ${quote(`${name},`)})]`)).click();
+    await this.find(
+      `//*[@role="tab"][starts-with(@aria-label, ${quote(`${name},`)})][@aria-selected="true"]`,
+    );
+  }
+
+  /** Chooses in a list by what is written there. */
+  async choose(label: string, option: string): Promise<void> {
+    await (
+      await this.find(`//select[@aria-label=${quote(label)}]/option[normalize-space(.)=${quote(option)}]`)
+    ).click();
+  }
+
+  /** Text of a labelled region. */
+  textOf = async (label: string): Promise<string> => (await this.region(label)).getText();
 
   /** Types a value into a number field and settles it. */
   async type(label: string, value: string): Promise<void> {

@@ -23,7 +23,8 @@ export interface FrameProps {
 export function Frame({ path, title, children }: FrameProps) {
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">
-      <Notifications position="top-center" containerWidth={460} />
+      {/* over the lower part of the plot: never over what one presses next */}
+      <Notifications position="bottom-center" containerWidth={520} />
       <Opened path={path} title={title}>
         {children}
       </Opened>

@@ -15,6 +15,7 @@ import { ChainPill } from './ChainPill';
 import { saveFile } from './saveFile';
 import { SilenceButton } from './SilenceButton';
 import { tell, tellProblem } from './tell';
+import { rigName } from './theRig';
 
 const MOST_BYTES = 2e9;
 
@@ -84,8 +85,8 @@ export function FrameHeader({
       </span>
       <span style={{ flex: 1 }} />
       <ChainPill />
-      <span className="pill">
-        Simulated rig, <b>48 kHz</b>
+      <span className="pill" style={{ maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        {project.rig.kind === 'simulated' ? 'Simulated rig' : rigName(project)}, <b>{rateText(project)}</b>
       </span>
       <ActionIcon.Group>
         <ActionIcon
@@ -152,6 +153,9 @@ export function FrameHeader({
     </header>
   );
 }
+
+const rateText = ({ rig }: Project) =>
+  rig.kind === 'simulated' ? '48 kHz' : rig.device ? `${rig.device.rate / 1000} kHz` : 'no devices';
 
 function OtherProjects({ current }: { current: string }) {
   const [others, setOthers] = useState<{ id: string; name: string; place: string; openedAt: number }[]>([]);

@@ -1,36 +1,29 @@
-import { ActionIcon, Select, useComputedColorScheme } from '@mantine/core';
+import { ActionIcon, Select } from '@mantine/core';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { IconZoomIn, IconZoomOut, IconZoomReset } from '@tabler/icons-react';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { CartesianGrid, LineChart, usePlotArea, XAxis, YAxis } from 'recharts';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ChartHandles, type HandleEvents } from './ChartHandles';
+import { ChartLegend } from './ChartLegend';
+import { Cursor, Mark, type ChartMark } from './ChartMarks';
+import { ChartScaffold, SPAN_HEIGHT } from './ChartScaffold';
 import {
-  axisHz,
   formatDb,
   formatHz,
   frequencyAt,
-  frequencyTicks,
   FULL_BAND,
   levelAt,
   levelRange,
-  levelTicks,
   nearestIndex,
-  xOf,
   yOf,
   zoomed,
   type PlotView,
 } from './chartMath';
-import { drawTraces, type ChartBand, type ChartTrace } from './drawTraces';
+import type { ChartBand, ChartTrace } from './drawTraces';
 import { SpanBracket } from './SpanBracket';
+import { TraceCanvas } from './TraceCanvas';
 
+export type { ChartMark } from './ChartMarks';
 export type { ChartBand, ChartTrace } from './drawTraces';
-
-export interface ChartMark {
-  number: number;
-  frequency: number;
-  levelDb: number;
-  attention?: boolean;
-}
 
 export interface ResponseChartProps {
   /** what the plot shows, for those who hear it */
@@ -49,6 +42,8 @@ export interface ResponseChartProps {
   /** level range; found from the curves when absent */
   range?: { lowDb: number; highDb: number };
   levelLabel?: string;
+  /** levels are sound pressure levels, not differences */
+  absolute?: boolean;
   /** octave fraction that is chosen; without it the curves stand as they are and there is no choice */
   smoothing?: number;
   onSmoothing?: (fraction: number) => void;
@@ -56,9 +51,6 @@ export interface ResponseChartProps {
 }
 
 const SMOOTHINGS = [1, 3, 6, 12, 24, 48];
-const MARGIN = { top: 22, right: 22, bottom: 4, left: 0 };
-const AXIS_HEIGHT = 24;
-const SPAN_HEIGHT = 30;
 
 /**
  * The one chart of responses over frequency: Recharts lays out axes and grid, a canvas over its plot area draws the
@@ -167,7 +159,7 @@ export function ResponseChart(props: ResponseChartProps) {
       <div
         style={{ display: 'flex', alignItems: 'center', gap: 10, padding: '5px 10px 0 14px', minHeight: 32 }}
       >
-        <Legend traces={traces} bands={bands} target={target !== null} />
+        <ChartLegend traces={traces} bands={bands} target={target !== null} />
         <span style={{ flex: 1 }} />
         <output
           className="mono"
@@ -226,11 +218,12 @@ export function ResponseChart(props: ResponseChartProps) {
       >
         {size.width > 80 && size.height > 80 ? (
           <>
-            <Scaffold
+            <ChartScaffold
               size={size}
               band={band}
               range={range}
               levelLabel={props.levelLabel ?? 'dB'}
+              signed={!props.absolute}
               span={Boolean(props.span)}
               onArea={setArea}
             />
@@ -280,216 +273,5 @@ export function ResponseChart(props: ResponseChartProps) {
         ) : null}
       </div>
     </div>
-  );
-}
-
-interface ScaffoldProps {
-  size: { width: number; height: number };
-  band: { fromHz: number; toHz: number };
-  range: { lowDb: number; highDb: number };
-  levelLabel: string;
-  span: boolean;
-  onArea: (area: { x: number; y: number; width: number; height: number }) => void;
-}
-
-/** Axes and grid; drawn again only when they change, not when the curves move. */
-const Scaffold = memo(function Scaffold({ size, band, range, levelLabel, span, onArea }: ScaffoldProps) {
-  const { lines, labels } = frequencyTicks(band.fromHz, band.toHz);
-  const levels = levelTicks(range.lowDb, range.highDb);
-  const ends = [{ f: band.fromHz }, { f: band.toHz }];
-  return (
-    <div aria-hidden="true">
-      <LineChart
-        width={size.width}
-        height={size.height}
-        data={ends}
-        margin={{ ...MARGIN, bottom: MARGIN.bottom + (span ? SPAN_HEIGHT : 0) }}
-      >
-        <CartesianGrid
-          stroke="var(--line-soft)"
-          verticalCoordinatesGenerator={(p) => verticals(p.offset, band, lines)}
-        />
-        <XAxis
-          dataKey="f"
-          type="number"
-          scale="log"
-          domain={[band.fromHz, band.toHz]}
-          ticks={labels}
-          interval={0}
-          allowDataOverflow
-          tickFormatter={axisHz}
-          height={AXIS_HEIGHT}
-          stroke="var(--line)"
-          tick={{ fill: 'var(--soft)', fontSize: 11.5 }}
-          tickLine={false}
-        />
-        <YAxis
-          type="number"
-          domain={[range.lowDb, range.highDb]}
-          ticks={levels}
-          interval={0}
-          allowDataOverflow
-          width={46}
-          stroke="var(--line)"
-          tick={{ fill: 'var(--soft)', fontSize: 11.5 }}
-          tickLine={false}
-          tickFormatter={(v: number) => (v > 0 ? `+${v}` : v < 0 ? `\u2212${-v}` : '0')}
-        />
-        <PlotAreaProbe onArea={onArea} />
-      </LineChart>
-      <span style={{ position: 'absolute', left: 14, top: 1, fontSize: 11.5, color: 'var(--soft)' }}>
-        {levelLabel}
-      </span>
-    </div>
-  );
-});
-
-function verticals(
-  offset: { left?: number; width?: number },
-  { fromHz, toHz }: { fromHz: number; toHz: number },
-  lines: number[],
-) {
-  const { left = 0, width = 0 } = offset;
-  return lines.map((f) => left + (width * Math.log(f / fromHz)) / Math.log(toHz / fromHz));
-}
-
-/** Tells where Recharts has put its plot area. */
-function PlotAreaProbe({ onArea }: Pick<ScaffoldProps, 'onArea'>) {
-  const area = usePlotArea();
-  const { x, y, width, height } = area ?? { x: 0, y: 0, width: 0, height: 0 };
-  useEffect(() => {
-    if (width > 0 && height > 0) onArea({ x, y, width, height });
-  }, [x, y, width, height, onArea]);
-  return null;
-}
-
-function TraceCanvas({
-  size,
-  view,
-  ...picture
-}: {
-  size: { width: number; height: number };
-  view: PlotView;
-  frequency: Float64Array;
-  traces: ChartTrace[];
-  bands: ChartBand[];
-  target: Float64Array | null;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const scheme = useComputedColorScheme('light');
-  useEffect(() => {
-    const element = canvas.current!;
-    const ratio = window.devicePixelRatio || 1;
-    const [width, height] = [Math.round(size.width * ratio), Math.round(size.height * ratio)];
-    if (element.width !== width || element.height !== height) {
-      element.width = width;
-      element.height = height;
-    }
-    const context = element.getContext('2d')!;
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    context.clearRect(0, 0, size.width, size.height);
-    const style = getComputedStyle(document.documentElement);
-    drawTraces(context, view, { ...picture, colourOf: (name) => style.getPropertyValue(`--${name}`).trim() });
-    element.dataset.redraws = String(Number(element.dataset.redraws ?? 0) + 1);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the scheme changes what the variables hold
-  }, [size, view, picture.frequency, picture.traces, picture.bands, picture.target, scheme]);
-  return (
-    <canvas
-      ref={canvas}
-      aria-hidden="true"
-      style={{
-        position: 'absolute',
-        inset: 0,
-        width: size.width,
-        height: size.height,
-        pointerEvents: 'none',
-      }}
-    />
-  );
-}
-
-function Cursor({ view, frequency, levelDb }: { view: PlotView; frequency: number; levelDb: number }) {
-  const x = xOf(view, frequency);
-  const y = Math.min(view.y + view.height, Math.max(view.y, yOf(view, levelDb)));
-  return (
-    <g pointerEvents="none">
-      <line x1={x} x2={x} y1={view.y} y2={view.y + view.height} stroke="var(--soft)" strokeDasharray="2 3" />
-      {Number.isFinite(y) ? (
-        <circle cx={x} cy={y} r={4} fill="var(--card)" stroke="var(--ink)" strokeWidth={1.5} />
-      ) : null}
-    </g>
-  );
-}
-
-function Mark({ view, number, frequency, levelDb, attention }: ChartMark & { view: PlotView }) {
-  const x = xOf(view, frequency);
-  if (x < view.x || x > view.x + view.width) return null;
-  const y = Math.min(view.y + view.height - 12, Math.max(view.y + 12, yOf(view, levelDb)));
-  return (
-    <g transform={`translate(${x},${y})`} pointerEvents="none">
-      <ellipse rx={10.5} ry={9} fill={attention ? 'var(--buoy-soft)' : 'var(--stone)'} stroke="var(--card)" />
-      <text
-        textAnchor="middle"
-        y={4}
-        fontSize={12}
-        fontWeight={700}
-        fill={attention ? 'var(--buoy)' : 'var(--stone-ink)'}
-      >
-        {number}
-      </text>
-    </g>
-  );
-}
-
-function Legend({ traces, bands, target }: { traces: ChartTrace[]; bands: ChartBand[]; target: boolean }) {
-  const dash = { measured: undefined, predicted: '7 4', reference: '2 4', noise: undefined };
-  return (
-    <ul
-      aria-label="Legend"
-      style={{
-        display: 'flex',
-        gap: 14,
-        listStyle: 'none',
-        margin: 0,
-        padding: 0,
-        fontSize: 12.5,
-        overflow: 'hidden',
-        whiteSpace: 'nowrap',
-      }}
-    >
-      {traces.map(({ id, label, colour, role }) => (
-        <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-          <svg width={26} height={8}>
-            <line
-              x1={0}
-              x2={26}
-              y1={4}
-              y2={4}
-              stroke={`var(--${colour})`}
-              strokeWidth={role === 'noise' ? 1.2 : 2.2}
-              strokeDasharray={dash[role]}
-            />
-          </svg>
-          {label}
-        </li>
-      ))}
-      {bands.map(({ id, label, colour }) => (
-        <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-          <svg width={22} height={10}>
-            <rect width={22} height={10} rx={2} fill={`var(--${colour})`} opacity={0.2} />
-          </svg>
-          {label}
-        </li>
-      ))}
-      {target ? (
-        <li style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-          <svg width={26} height={10}>
-            <line x1={0} x2={26} y1={5} y2={5} stroke="var(--target)" strokeWidth={9} opacity={0.3} />
-            <line x1={0} x2={26} y1={5} y2={5} stroke="var(--target)" strokeWidth={1.4} />
-          </svg>
-          target
-        </li>
-      ) : null}
-    </ul>
   );
 }

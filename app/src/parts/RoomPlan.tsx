@@ -1,4 +1,5 @@
-import type { Loudspeaker, Place } from '@pebble-hall/core/project';
+import { useRef } from 'react';
+import type { Loudspeaker, Place, Position } from '@pebble-hall/core/project';
 
 export type SpotState = 'empty' | 'taken' | 'trouble' | 'now';
 
@@ -8,17 +9,52 @@ export interface RoomPlanProps {
   selected?: string | null;
   playing?: string | null;
   onSelect?: (spotId: string) => void;
+  /** a spot was dragged to another place; `done` when it was let go */
+  onMove?: ((spotId: string, at: { x: number; y: number }, done: boolean) => void) | undefined;
+  /** spots that a plan would give */
+  preview?: Position[] | null;
+  /** lengths drawn between points */
+  lines?: PlanLine[];
+}
+
+export interface PlanLine {
+  from: Position;
+  to: Position;
+  label: string;
+  attention: boolean;
+  /** known from the plan only */
+  faint: boolean;
 }
 
 const SCALE = 100;
 const PAD = 46;
 
 /** The place from above: walls, furniture, loudspeakers as they point, spots with their state. Front wall at the left. */
-export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPlanProps) {
+export function RoomPlan({
+  place,
+  stateOf,
+  selected,
+  playing,
+  onSelect,
+  onMove,
+  preview = null,
+  lines = [],
+}: RoomPlanProps) {
   const [width, height] = [place.size.x * SCALE, place.size.y * SCALE];
+  const svg = useRef<SVGSVGElement>(null);
+  /** the spot under the hand, and whether it was really moved: a click does not shift it */
+  const dragging = useRef<{ id: string; x: number; y: number; moved: boolean } | null>(null);
+  const pointOf = (event: React.PointerEvent) => {
+    const matrix = svg.current!.getScreenCTM()!.inverse();
+    const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
+    const within = (v: number, most: number) =>
+      Math.round(100 * Math.min(most - 0.1, Math.max(0.1, v))) / 100;
+    return { x: within(p.x / SCALE, place.size.x), y: within(p.y / SCALE, place.size.y) };
+  };
   const metres = (n: number) => Array.from({ length: Math.floor(n) }, (_, i) => i + 1);
   return (
     <svg
+      ref={svg}
       viewBox={`${-PAD} ${-PAD} ${width + 2 * PAD} ${height + 2 * PAD + 14}`}
       style={{ width: '100%', height: '100%' }}
       role="group"
@@ -61,10 +97,25 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
             stroke="var(--stone-ink)"
           />
         ))}
+      {lines.map((line, i) => (
+        <Measure key={i} {...line} at={i % 2 ? 0.42 : 0.58} />
+      ))}
       {place.loudspeakers.map((l) => (
         <Cabinet key={l.id} loudspeaker={l} playing={playing === l.id} place={place} />
       ))}
-      {place.spots.map((spot, i) => {
+      {(preview ?? []).map((p, i) => (
+        <circle
+          key={i}
+          cx={p.x * SCALE}
+          cy={p.y * SCALE}
+          r={10}
+          fill="none"
+          stroke="var(--kelp)"
+          strokeDasharray="3 2"
+          strokeWidth={1.8}
+        />
+      ))}
+      {(preview ? [] : place.spots).map((spot, i) => {
         const state = stateOf(spot.id);
         const look = {
           empty: { fill: 'var(--card)', line: 'var(--soft)', ink: 'var(--ink)' },
@@ -83,7 +134,28 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
             tabIndex={onSelect ? 0 : undefined}
             aria-label={`${spot.name}, ${word}`}
             aria-pressed={onSelect ? selected === spot.id : undefined}
-            style={{ cursor: onSelect ? 'pointer' : undefined }}
+            style={{
+              cursor: onMove ? 'grab' : onSelect ? 'pointer' : undefined,
+              touchAction: onMove ? 'none' : undefined,
+            }}
+            onPointerDown={(event) => {
+              if (!onMove || event.button !== 0) return;
+              onSelect?.(spot.id);
+              dragging.current = { id: spot.id, x: event.clientX, y: event.clientY, moved: false };
+              event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={(event) => {
+              const held = dragging.current;
+              if (held?.id !== spot.id) return;
+              held.moved ||= Math.hypot(event.clientX - held.x, event.clientY - held.y) > 4;
+              if (held.moved) onMove?.(spot.id, pointOf(event), false);
+            }}
+            onPointerUp={(event) => {
+              const held = dragging.current;
+              if (held?.id !== spot.id) return;
+              dragging.current = null;
+              if (held.moved) onMove?.(spot.id, pointOf(event), true);
+            }}
             onClick={() => onSelect?.(spot.id)}
             onKeyDown={(event) => {
               if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -112,6 +184,37 @@ export function RoomPlan({ place, stateOf, selected, playing, onSelect }: RoomPl
         1 is the home spot, with the heavy ring. It sets level and delay.
       </text>
     </svg>
+  );
+}
+
+/** A length, written near its middle; `at` keeps neighbours apart. */
+function Measure({ from, to, label, attention, faint, at }: PlanLine & { at: number }) {
+  const [x1, y1, x2, y2] = [from.x * SCALE, from.y * SCALE, to.x * SCALE, to.y * SCALE];
+  const colour = attention ? 'var(--buoy)' : faint ? 'var(--soft)' : 'var(--kelp)';
+  return (
+    <g>
+      <line
+        x1={x1}
+        x2={x2}
+        y1={y1}
+        y2={y2}
+        stroke={colour}
+        strokeWidth={attention ? 2.2 : 1.4}
+        strokeDasharray={faint ? '3 4' : undefined}
+      />
+      <text
+        x={x1 + at * (x2 - x1)}
+        y={y1 + at * (y2 - y1) + 4}
+        textAnchor="middle"
+        fontSize={12}
+        fill={colour}
+        stroke="var(--card)"
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
+        {label}
+      </text>
+    </g>
   );
 }
 

@@ -1,17 +1,18 @@
 import { Button } from '@mantine/core';
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
-import { running, silence } from './running';
+import { heedSilence, running, silence } from './running';
 
-/** Stops whatever sounds, from any page; Escape does the same while something sounds. */
+/** Stops whatever sounds, in every tab; Escape does the same from any page. */
 export function SilenceButton() {
   const what = useStore(running, (r) => r.what);
+  useEffect(heedSilence, []);
   useEffect(() => {
-    if (!what) return;
+    // also with nothing under way here: another tab may be sounding
     const onKey = (event: KeyboardEvent) => event.key === 'Escape' && silence();
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [what]);
+    addEventListener('keydown', onKey, true);
+    return () => removeEventListener('keydown', onKey, true);
+  }, []);
   return (
     <Button
       variant={what ? 'filled' : 'outline'}

@@ -1,5 +1,5 @@
 import type { Project } from '@pebble-hall/core/project';
-import { stonesOf } from './progress';
+import { stonesOf } from './stones';
 
 /** Navigation: one stone per workbench, in working order, each telling how far that part of the job is. */
 export function StoneRow({ project, path }: { project: Project; path: string }) {

@@ -51,6 +51,7 @@ export function channelRequests(
     return {
       id: l.id,
       spots: averaged.map(traceKey),
+      weights: averaged.map((s) => project.place.spots.find((spot) => spot.id === s.spotId)!.weight),
       leftOut: leftOut.map(traceKey),
       handles,
       strength,

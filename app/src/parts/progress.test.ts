@@ -1,7 +1,8 @@
 import { netLoftProject } from '../../../demo/netLoftProject';
 import type { Project, Sweep } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
-import { designKey, isSpotTaken, marginNow, stonesOf, sweepOf, usableSpots } from './progress';
+import { designKey, isSpotTaken, marginNow, sweepOf, usableSpots } from './progress';
+import { stonesOf } from './stones';
 
 const project = netLoftProject();
 const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good'): Sweep => ({
@@ -12,6 +13,7 @@ const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['s
   traceId: `trace-${spotId}-${loudspeakerId}`,
   takenAt: 1,
   levelDbfs: -30,
+  microphoneId: 'siskin',
   calibrationId: null,
   memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
   verdict: { state, reasons: [], marginDb: 40, band: null },
@@ -41,7 +43,21 @@ describe('stones', () => {
   it('judge the rig at the level that is set now', () => {
     const verdict = { state: 'good' as const, reasons: [], marginDb: 25, band: null };
     const checks = Object.fromEntries(
-      project.place.loudspeakers.map((l) => [l.id, { takenAt: 1, levelDbfs: -40, verdict, margins: [] }]),
+      project.place.loudspeakers.map((l) => [
+        l.id,
+        {
+          takenAt: 1,
+          levelDbfs: -40,
+          verdict,
+          margins: [],
+          arrivalS: null,
+          reversed: false,
+          certainty: 2,
+          distortionDb: -50,
+          delayS: 0,
+          traceId: null,
+        },
+      ]),
     );
     const at = (levelDbfs: number) => ({ ...project, rig: { ...project.rig, levelDbfs, checks } });
     expect(marginNow(at(-30), 'left')).toBe(35);

@@ -8,7 +8,24 @@ export interface Running {
 
 export const running = createStore<Running>(() => ({ what: null, controller: null }));
 
-export const silence = (): void => running.getState().controller?.abort();
+const CHANNEL = 'pebble-hall.silence';
+
+/** Stops whatever sounds, in every tab of this browser. */
+export function silence(): void {
+  silenceHere();
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.postMessage('silence');
+  channel.close();
+}
+
+const silenceHere = (): void => running.getState().controller?.abort();
+
+/** Listens for the silence of other tabs, until the returned function is called. */
+export function heedSilence(): () => void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.onmessage = silenceHere;
+  return () => channel.close();
+}
 
 /**
  * Runs something that sounds: only one in this browser at a time, as there is one rig.

@@ -20,6 +20,10 @@ export function reasonSentence(reason: Reason): string {
       return `only ${Math.round(reason.marginDb)} dB above the noise, ${reason.aimDb} dB is the aim: raise the level or wait for quiet`;
     case 'no loopback':
       return 'the loopback carried nothing, so its time is not known: check the loopback cable';
+    case 'no click':
+      return 'the timing click was not heard, so the time is not known: check the reference loudspeaker';
+    case 'dropouts':
+      return `sound was lost on the way to the browser (${reason.count} times): close other programs and repeat it`;
     case 'disturbed': {
       const { atS, fromHz, toHz } = reason.disturbance;
       return `${kindOf(reason.disturbance)} at ${seconds(Math.max(0, atS))} of the sweep, ${formatHz(fromHz)} to ${formatHz(toHz)}: repeat it`;
@@ -41,6 +45,8 @@ export function verdictWord({ state, reasons, marginDb }: Verdict): string {
   if (kind === 'clipped') return 'clipped';
   if (kind === 'silent') return 'silent';
   if (kind === 'no loopback') return 'no loop';
+  if (kind === 'no click') return 'no click';
+  if (kind === 'dropouts') return 'gaps';
   return `${Math.round(marginDb)}, low`;
 }
 

@@ -7,9 +7,15 @@ export function tell(message: string): void {
 
 let shown: string | undefined;
 
+/** Takes the last problem away: something else is being done. */
+export function clearProblem(): void {
+  if (shown) notifications.hide(shown);
+  shown = undefined;
+}
+
 /** A problem: what happened, to which thing, and what to do; stays until it is closed or the next one comes. */
 export function tellProblem(message: string): void {
-  if (shown) notifications.hide(shown);
+  clearProblem();
   shown = notifications.show({
     message,
     color: 'buoy',

@@ -9,6 +9,16 @@ export interface RigDescription {
   rate: number;
   inputs: RigConnector[];
   outputs: RigConnector[];
+  /** what is not as asked and can spoil a measurement, as sentences */
+  warnings: string[];
+}
+
+/** What a take brought. */
+export interface Recording {
+  /** one per input asked for, in that order */
+  channels: Float32Array[];
+  /** how often sound was lost on the way; anything above 0 spoils the take */
+  dropouts: number;
 }
 
 export interface PlayRequest {
@@ -36,10 +46,36 @@ export interface AudioRig {
    * one latency shared by all inputs.
    * @throws AbortError when cancelled; nothing sounds any more then
    */
-  playAndRecord(request: PlayRequest, options?: PlayOptions): Promise<Float32Array[]>;
-  /** Hands over blocks of the inputs as they come, until `stop` is called; each call gets one array per input. */
-  stream(inputs: number[], onBlock: (block: Float32Array[]) => void): Promise<{ stop: () => void }>;
+  playAndRecord(request: PlayRequest, options?: PlayOptions): Promise<Recording>;
+  /**
+   * Hands over blocks of the inputs as they come, until `stop` is called; each call gets one array per input
+   * and the frame, on the rig's clock, that they begin at.
+   * @param onLost told when the stream ends by itself: a device vanished, the tab was put to sleep
+   */
+  stream(
+    inputs: number[],
+    onBlock: (block: Float32Array[], fromFrame: number) => void,
+    onLost?: (error: Error) => void,
+  ): Promise<{ stop: () => void }>;
   close(): Promise<void>;
+}
+
+/** @throws RangeError when a request asks for what the device has not; the sentence names it. */
+export function checkRequest(
+  name: string,
+  { signals, inputs, lengthFrames }: PlayRequest,
+  outputs: number,
+  available: number,
+): void {
+  if (!(lengthFrames > 0)) throw new RangeError('The take has no length.');
+  for (const input of inputs) {
+    if (!(input >= 1 && input <= available)) throw new RangeError(`${name} has no input ${input}.`);
+  }
+  for (const { output, samples } of signals) {
+    if (!(output >= 1 && output <= outputs)) throw new RangeError(`${name} has no output ${output}.`);
+    if (samples.some((v) => !(Math.abs(v) <= 1)))
+      throw new RangeError('The signal goes beyond full scale; nothing was played.');
+  }
 }
 
 /** The error that a cancelled take ends with. */

@@ -5,19 +5,34 @@ export {
   type AudioRig,
   type PlayOptions,
   type PlayRequest,
+  type Recording,
   type RigDescription,
 } from './AudioRig';
+export { lookUpMicrophone, type FoundMicrophone } from './calibrationLookup';
 export { SimulatedRig } from './simulatedRig';
+export { WebAudioRig } from './webAudioRig';
+export { askForDevices, listDevices, type ListedDevice, type ListedDevices } from './audioDevices';
 export { practiceFaults, setPracticeFaults } from './practiceFaults';
-export { recordSilence, takeSweep, type SweepSettings } from './takeSweep';
+export {
+  playOnly,
+  readNoise,
+  recordSilence,
+  takeRoundTrip,
+  takeSweep,
+  travelBetween,
+  type SweepSettings,
+  type TimeBy,
+} from './takeSweep';
 export {
   activeMemory,
+  leaveSettings,
   loadMemory,
   ProcessorError,
   readMemory,
   readProcessor,
   recallMemory,
   setBreakAt,
+  setOutputs,
   type LoadRequest,
   type MemoryContents,
 } from './processorClient';

@@ -5,6 +5,7 @@ import {
   unpackFilters,
   type MemoryLetter,
   type MemorySummary,
+  type OutputChange,
   type OutputSettings,
   type ProcessorState,
 } from '@pebble-hall/stand-ins/processor';
@@ -92,6 +93,13 @@ export function activeMemory(state: ProcessorState): MemorySummary {
 
 export const recallMemory = async (letter: MemoryLetter): Promise<ProcessorState> =>
   (await post('/recall', { letter })).json() as Promise<ProcessorState>;
+
+/** Changes what outputs of the active memory do, at once. */
+export const setOutputs = async (changes: OutputChange[]): Promise<ProcessorState> =>
+  (await post('/outputs', { changes })).json() as Promise<ProcessorState>;
+
+/** Practice: what somebody left in the processor last year. */
+export const leaveSettings = (): Promise<Response> => post('/faults', { leftOver: true });
 
 export const setBreakAt = (breakAtShare: number | null): Promise<Response> =>
   post('/faults', { breakAtShare });

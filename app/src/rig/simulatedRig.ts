@@ -1,12 +1,14 @@
-import type { Position } from '@pebble-hall/core/project';
-import { BURROW, type Faults } from '@pebble-hall/stand-ins/rig';
+import { BURROW, type Faults, type PlacedMicrophone } from '@pebble-hall/stand-ins/rig';
 import type { RoomApi } from '../workers/room.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
 import {
   abortError,
+  checkRequest,
+  isAbort,
   type AudioRig,
   type PlayOptions,
   type PlayRequest,
+  type Recording,
   type RigDescription,
 } from './AudioRig';
 import { practiceFaults, setPracticeFaults } from './practiceFaults';
@@ -24,7 +26,7 @@ const BLOCK = 4800;
 /** The simulated rig: the same port as a real interface, played into the modelled Net Loft in a worker. */
 export class SimulatedRig implements AudioRig {
   private worker: RunningWorker<RoomApi> | null = null;
-  private microphone: Position = { x: 1, y: 1, z: 1 };
+  private microphones: PlacedMicrophone[] = [];
 
   constructor(private readonly options: SimulatedRigOptions) {}
 
@@ -37,24 +39,24 @@ export class SimulatedRig implements AudioRig {
       rate: BURROW.rate,
       inputs: BURROW.inputs.map((name, i) => ({ number: i + 1, name })),
       outputs: Array.from({ length: BURROW.outputs }, (_, i) => ({ number: i + 1, name: `Output ${i + 1}` })),
+      warnings: [],
     };
   }
 
-  /** Where the stand-in's microphone is put up; a real one is carried there. */
-  standMicrophoneAt(position: Position): void {
-    this.microphone = position;
+  /** Which microphones are on which inputs, and where they stand; real ones are carried there. */
+  standMicrophones(microphones: PlacedMicrophone[]): void {
+    this.microphones = microphones;
   }
 
-  async playAndRecord(
-    request: PlayRequest,
-    { signal, onProgress }: PlayOptions = {},
-  ): Promise<Float32Array[]> {
+  async playAndRecord(request: PlayRequest, { signal, onProgress }: PlayOptions = {}): Promise<Recording> {
     await this.open();
-    this.check(request);
+    checkRequest(BURROW.name, request, BURROW.outputs, BURROW.inputs.length);
     if (signal?.aborted) throw abortError();
-    const faults = (this.options.faults ?? practiceFaults)();
+    const asked = (this.options.faults ?? practiceFaults)();
+    // a slam waits for a take that is long enough to be worth spoiling
+    const slams = asked.doorSlam && request.signals.length > 0 && request.lengthFrames > 1.5 * BURROW.rate;
+    const faults = { ...asked, doorSlam: slams };
     const { outputs, filters } = await (this.options.processor ?? readActiveOutputs)();
-    const { x, y, z } = this.microphone;
     const started = performance.now();
     const seconds = request.lengthFrames / BURROW.rate;
     const timer = setInterval(() => {
@@ -68,7 +70,7 @@ export class SimulatedRig implements AudioRig {
           api.record({
             signals: request.signals,
             lengthFrames: request.lengthFrames,
-            microphone: [x, y, z],
+            microphones: this.microphones,
             outputs,
             filters,
             faults,
@@ -76,50 +78,56 @@ export class SimulatedRig implements AudioRig {
           }),
         signal,
       );
-      if (faults.doorSlam && request.signals.length > 0 && !this.options.faults) {
+      if (slams && !this.options.faults) {
         setPracticeFaults({ ...faults, doorSlam: false }); // one slam is one slam
       }
       if (this.options.pace === 'real time')
         await rest(seconds * 1000 - (performance.now() - started), signal);
       onProgress?.(1);
-      return request.inputs.map((input) => recorded[input - 1]!);
+      return { channels: request.inputs.map((input) => recorded[input - 1]!), dropouts: 0 };
     } finally {
       clearInterval(timer);
     }
   }
 
-  async stream(inputs: number[], onBlock: (block: Float32Array[]) => void): Promise<{ stop: () => void }> {
-    this.check({ inputs, signals: [], lengthFrames: BLOCK });
+  async stream(
+    inputs: number[],
+    onBlock: (block: Float32Array[], fromFrame: number) => void,
+    onLost: (error: Error) => void = () => {},
+  ): Promise<{ stop: () => void }> {
+    await this.open();
+    checkRequest(
+      BURROW.name,
+      { inputs, signals: [], lengthFrames: BLOCK },
+      BURROW.outputs,
+      BURROW.inputs.length,
+    );
     const stopper = new AbortController();
+    const started = performance.now();
     const run = async () => {
-      while (!stopper.signal.aborted) {
-        const request = { signals: [], inputs, lengthFrames: BLOCK };
-        const block = await this.playAndRecord(request, { signal: stopper.signal });
-        if (!stopper.signal.aborted) onBlock(block);
-        await rest((1000 * BLOCK) / BURROW.rate, stopper.signal);
+      for (let frame = 0; !stopper.signal.aborted; frame += BLOCK) {
+        const faults = (this.options.faults ?? practiceFaults)();
+        const from = frame;
+        const block = await this.worker!.call(
+          (api) => api.listen(this.microphones, faults, inputs, from, BLOCK),
+          stopper.signal,
+        );
+        if (!stopper.signal.aborted) onBlock(block, from);
+        // as sound does, or four times as fast where nobody wants to wait
+        const speed = this.options.pace === 'quick' ? 4 : 1;
+        const due = ((frame + BLOCK) / BURROW.rate / speed) * 1000;
+        await rest(due - (performance.now() - started), stopper.signal);
       }
     };
-    run().catch(() => {}); // ends by being stopped
+    run().catch((error: unknown) => {
+      if (!isAbort(error)) onLost(error instanceof Error ? error : new Error(String(error)));
+    });
     return { stop: () => stopper.abort() };
   }
 
   async close(): Promise<void> {
     this.worker?.stop();
     this.worker = null;
-  }
-
-  private check({ signals, inputs, lengthFrames }: PlayRequest): void {
-    if (!(lengthFrames > 0)) throw new RangeError('The take has no length.');
-    for (const input of inputs) {
-      if (!(input >= 1 && input <= BURROW.inputs.length))
-        throw new RangeError(`${BURROW.name} has no input ${input}.`);
-    }
-    for (const { output, samples } of signals) {
-      if (!(output >= 1 && output <= BURROW.outputs))
-        throw new RangeError(`${BURROW.name} has no output ${output}.`);
-      if (samples.some((v) => !(Math.abs(v) <= 1)))
-        throw new RangeError('The signal goes beyond full scale; nothing was played.');
-    }
   }
 }
 

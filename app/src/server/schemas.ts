@@ -2,6 +2,7 @@ import {
   MEMORY_LETTERS,
   SKERRY,
   type MemoryLetter,
+  type OutputChange,
   type OutputSettings,
 } from '@pebble-hall/stand-ins/processor';
 import Joi from 'joi';
@@ -16,9 +17,12 @@ const crossover = Joi.object({
   frequency: Joi.number().min(10).max(20000),
 }).allow(null);
 
+const trim = Joi.number().min(-80).max(12);
+const delay = Joi.number().min(0).max(500);
+
 const output = Joi.object({
-  trimDb: Joi.number().min(-80).max(12),
-  delayMs: Joi.number().min(0).max(500),
+  trimDb: trim,
+  delayMs: delay,
   inverted: Joi.boolean(),
   muted: Joi.boolean(),
   highPass: crossover,
@@ -44,6 +48,23 @@ export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.obje
   letter: Joi.valid(...MEMORY_LETTERS),
 });
 
-export const faultSchema: Joi.ObjectSchema<{ breakAtShare: number | null }> = Joi.object({
-  breakAtShare: Joi.number().min(0).max(1).allow(null),
+export const faultSchema: Joi.ObjectSchema<{ breakAtShare?: number | null; leftOver?: boolean }> = Joi.object(
+  {
+    breakAtShare: Joi.number().min(0).max(1).allow(null).optional(),
+    leftOver: Joi.boolean().optional(),
+  },
+);
+
+export const outputsSchema: Joi.ObjectSchema<{ changes: OutputChange[] }> = Joi.object({
+  changes: Joi.array()
+    .items(
+      Joi.object({
+        output: Joi.number().integer().min(1).max(SKERRY.outputs),
+        trimDb: trim.optional(),
+        delayMs: delay.optional(),
+        inverted: Joi.boolean().optional(),
+        muted: Joi.boolean().optional(),
+      }),
+    )
+    .max(SKERRY.outputs),
 });

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { writeProjectFile, type Project } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -19,6 +20,46 @@ const level = async () => (await repository.open(id))!.rig.levelDbfs;
 const setLevel = (levelDbfs: number) =>
   repository.change(id, `level ${levelDbfs}`, (p) => ({ ...p, rig: { ...p.rig, levelDbfs } }));
 const samples = Float32Array.of(0.25, -1, 0.5);
+
+it('opens a kept sample of version 1, carried over', async () => {
+  const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(2);
+  const [microphone] = project.rig.microphones;
+  expect(microphone).toMatchObject({ make: 'Siskin M1', serial: '4417', pointing: 'at the source' });
+  expect(project.sweeps[0]).toMatchObject({ id: 's1', microphoneId: microphone!.id, arrivalS: 0.0101 });
+  expect((await repository.array(project.sweeps[0]!.traceId))!.samples[4]).toBe(1);
+  expect(project.rig.checks['left']).toMatchObject({ levelDbfs: -48, reversed: null });
+});
+
+it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
+  const old = {
+    version: 1,
+    id: 'old',
+    name: 'Old',
+    calibrations: {},
+    sweeps: [],
+    place: {},
+    correction: {},
+    loads: [],
+  };
+  const rig = {
+    kind: 'simulated',
+    pace: 'quick',
+    microphone: 'Siskin M1',
+    calibrationId: null,
+    levelDbfs: -30,
+    checks: {},
+    noise: null,
+  };
+  const project = { ...old, rig } as unknown as Project;
+  await repository.database.projects.put({ id: 'old', project, at: 0, openedAt: 1 });
+  expect((await repository.open('old'))!.rig.microphones[0]!.make).toBe('Siskin M1');
+  await repository.change('old', 'name', (p) => ({ ...p, name: 'New' }));
+  expect(await repository.open('old')).toMatchObject({ version: 2, name: 'New', rig: { levelDbfs: -30 } });
+  await repository.undo('old');
+  expect(await repository.open('old')).toMatchObject({ version: 2, name: 'Old' });
+});
 
 describe('changes', () => {
   it('can be undone and done again, in order, and a new one forgets what was undone', async () => {

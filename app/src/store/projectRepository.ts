@@ -1,5 +1,6 @@
 import {
   arraysOf,
+  migrateProject,
   readProjectFile,
   writeProjectFile,
   type Project,
@@ -19,7 +20,8 @@ export class ProjectRepository {
   constructor(readonly database: PebbleDatabase) {}
 
   async open(id: string): Promise<Project | undefined> {
-    return (await this.database.projects.get(id))?.project;
+    const stored = (await this.database.projects.get(id))?.project;
+    return stored && migrateProject(stored);
   }
 
   /** The project opened last, if there is any. */
@@ -56,12 +58,13 @@ export class ProjectRepository {
     await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
       const row = await database.projects.get(id);
       if (!row) throw new Error('The project is no longer in this browser.');
-      const after = change(row.project);
-      if (after === row.project && arrays.length === 0) return;
+      const before = migrateProject(row.project);
+      const after = change(before);
+      if (after === before && arrays.length === 0) return;
       await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
       await this.changesOf(id, row.at + 1).delete(); // what was undone is gone once something new is done
       const seq = row.at + 1;
-      await database.changes.put({ projectId: id, seq, label, before: row.project, after });
+      await database.changes.put({ projectId: id, seq, label, before, after });
       await database.projects.put({ ...row, project: after, at: seq });
       if (seq > UNDO_STEPS) {
         await database.changes
@@ -137,6 +140,25 @@ export class ProjectRepository {
     const renamed: Project = {
       ...project,
       id,
+      rig: {
+        ...project.rig,
+        roundTrip: project.rig.roundTrip && {
+          ...project.rig.roundTrip,
+          traceId: named(project.rig.roundTrip.traceId),
+        },
+        heardTraces: Object.fromEntries(
+          Object.entries(project.rig.heardTraces).map(([place, heard]) => [
+            place,
+            Object.fromEntries(Object.entries(heard).map(([l, trace]) => [l, named(trace)])),
+          ]),
+        ),
+        checks: Object.fromEntries(
+          Object.entries(project.rig.checks).map(([key, c]) => [
+            key,
+            { ...c, traceId: c.traceId && named(c.traceId) },
+          ]),
+        ),
+      },
       sweeps: project.sweeps.map((s) => ({ ...s, traceId: named(s.traceId) })),
       loads: project.loads.map((l) => ({
         ...l,

@@ -1,12 +1,15 @@
 import {
   designChannel,
   exactChannel,
+  foundChannel,
   predictImpulse,
   type ChannelDesign,
   type ChannelRequest,
   type ExactChannel,
+  type FoundChannel,
 } from '@pebble-hall/core/correct';
 import { responseOnGrid, powerOnGrid, type SampledResponse } from '@pebble-hall/core/measure';
+import { averageMovement, type AverageMovement } from '@pebble-hall/core/spots';
 import { dbOfPower, interpolateLog, logGrid, powerOfDb } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
 
@@ -36,6 +39,18 @@ const powerOf = (key: string): Float64Array => {
   return power;
 };
 
+/** The channels designed last, as found: they stay while a handle moves. */
+const founds = new Map<string, { spots: string; found: FoundChannel }>();
+
+function foundOf({ id, spots, weights, leftOut }: ChannelRequest): FoundChannel {
+  const wanted = [...spots, '', ...leftOut, '', ...(weights ?? [])].join('\n');
+  const known = founds.get(id);
+  if (known?.spots === wanted) return known.found;
+  const found = foundChannel(grid, spots.map(powerOf), leftOut.map(powerOf), weights);
+  founds.set(id, { spots: wanted, found });
+  return found;
+}
+
 const api = {
   has: (keys: string[]): boolean[] => keys.map((key) => powers.has(key)),
   add: (trace: TraceToAdd): void => {
@@ -52,10 +67,13 @@ const api = {
     const levelDb = corrected(response.levelDb.map(powerOfDb), trace.calibration).map(dbOfPower);
     return { ...response, levelDb };
   },
+  /** How far the average of some traces still moves when one is left out. */
+  movement: (keys: string[], band: { from: number; to: number }): AverageMovement | null =>
+    averageMovement(grid, keys.map(powerOf), band),
   design: (requests: ChannelRequest[]): ChannelDesign[] =>
-    requests.map((request) => designChannel(grid, request, powerOf)),
+    requests.map((request) => designChannel(grid, request, foundOf(request))),
   exact: (request: ChannelRequest, taps: number, rate: number): ExactChannel =>
-    exactChannel(grid, designChannel(grid, request, powerOf), taps, rate),
+    exactChannel(grid, designChannel(grid, request, foundOf(request)), taps, rate),
 };
 export type DesignApi = typeof api;
 expose(api);

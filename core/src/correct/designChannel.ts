@@ -1,6 +1,6 @@
 import { usableBand } from '../measure/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
-import { averagePower, averageSpots } from './averageSpots.js';
+import { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
 import { designMagnitude } from './designMagnitude.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
 import { minimumPhaseFir } from './minimumPhaseFir.js';
@@ -9,12 +9,9 @@ import { firLevelDb, largestGainDb, predictPower } from './predict.js';
 import { meanInSpan, rmsDistance, type Span } from './span.js';
 import { targetCurve, type TargetHandle } from './targetCurve.js';
 
-/** What a channel is corrected from and how; traces are named by a key. */
-export interface ChannelRequest {
+/** What a channel shall become. */
+export interface ChannelGoal {
   id: string;
-  /** trace keys of the spots that are averaged, and of those left out, which only judge */
-  spots: string[];
-  leftOut: string[];
   handles: TargetHandle[];
   strength: number;
   maxBoostDb: number;
@@ -23,6 +20,15 @@ export interface ChannelRequest {
   span: Span | null;
   /** dB added to the shape of the handles; null: placed to meet the average */
   targetOffsetDb: number | null;
+}
+
+/** What a channel is corrected from, and towards what; traces are named by a key. */
+export interface ChannelRequest extends ChannelGoal {
+  /** trace keys of the spots that are averaged, and of those left out, which only judge */
+  spots: string[];
+  /** one per spot that is averaged; all alike when absent */
+  weights?: number[];
+  leftOut: string[];
 }
 
 /** One channel, designed and predicted; all curves on the 1/48-octave grid, dB. */
@@ -50,15 +56,34 @@ export interface ExactChannel {
   firDb: Float64Array;
 }
 
+/** What a channel's spots are before anything is done: does not change while a hand moves the target. */
+export interface FoundChannel {
+  powers: Float64Array[];
+  weights: number[];
+  leftOut: Float64Array[];
+  average: SpotAverage;
+  /** the span that it has by itself */
+  ownSpan: Span;
+}
+
+/** @param powers of the spots that are averaged, on the grid; at least one. @param leftOut of those that only judge */
+export function foundChannel(
+  grid: Float64Array,
+  powers: Float64Array[],
+  leftOut: Float64Array[] = [],
+  weights: number[] = powers.map(() => 1),
+): FoundChannel {
+  const average = averageSpots(grid, powers, weights);
+  return { powers, weights, leftOut, average, ownSpan: ownSpan(grid, average.averageDb) };
+}
+
 /** Designs one channel on the grid: quick enough to follow a hand. */
 export function designChannel(
   grid: Float64Array,
-  request: ChannelRequest,
-  powerOf: (key: string) => Float64Array,
+  request: ChannelGoal,
+  { powers, weights, leftOut: out, average, ownSpan: own }: FoundChannel,
 ): ChannelDesign {
-  const powers = request.spots.map(powerOf);
-  const average = averageSpots(grid, powers);
-  const span = request.span ?? ownSpan(grid, average.averageDb);
+  const span = request.span ?? own;
   const shape = targetCurve(request.handles, grid);
   const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span);
   const targetDb = shape.map((v) => v + targetOffsetDb);
@@ -70,8 +95,7 @@ export function designChannel(
   };
   const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
-  const { averageDb, lowDb, highDb } = averagePower(grid, after(powers));
-  const out = request.leftOut.map(powerOf);
+  const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
     id: request.id,
     span,

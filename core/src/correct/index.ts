@@ -1,5 +1,6 @@
 /** From measured spots and a target to a filter, its prediction, and what it leaves alone. */
 export { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
+export { STARTING_GOAL } from './startingGoal.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
 export { placeTarget } from './placeTarget.js';
 export { meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';
@@ -10,8 +11,11 @@ export { firLevelDb, largestGainDb, predictImpulse, predictPower } from './predi
 export {
   designChannel,
   exactChannel,
+  foundChannel,
   shapeDistance,
   type ChannelDesign,
+  type ChannelGoal,
   type ChannelRequest,
   type ExactChannel,
+  type FoundChannel,
 } from './designChannel.js';

@@ -44,7 +44,7 @@ export function minimumPhaseFir(
   return truncated(request, taps);
 }
 
-const MENDING_ROUNDS = 2;
+const MENDING_ROUNDS = 4;
 /** More than this is not smearing. */
 const MOST_MENDED_DB = 1;
 

@@ -1,12 +1,13 @@
 import { smoothLevels } from '../signal/index.js';
-import type { Span } from './span.js';
+import { isNarrow, spanWeight, type Span } from './span.js';
 
 /** This share of the span (in octaves) lies below the target when it is placed by itself. */
 const BELOW = 0.05;
 
 /**
  * Level at which a target's shape meets a response: a twentieth of the span then lies below it and is raised, the rest is
- * cut. Lower than their mean, because peaks can be cut to the target at every seat, while dips can hardly be filled.
+ * cut. Lower than their mean, because peaks can be cut to the target at every seat, while dips can hardly be filled. The
+ * soft ends of a narrow span do not count: they are much of it, there a subwoofer rolls off, and little is corrected.
  * @returns dB to add to the shape
  * @throws RangeError when no point with a finite level lies within the span
  */
@@ -14,13 +15,15 @@ export function placeTarget(
   frequency: Float64Array,
   averageDb: Float64Array,
   shapeDb: Float64Array,
-  { from, to }: Span,
+  span: Span,
 ): number {
+  const least = isNarrow(span) ? 0.5 : 0;
+  const weight = spanWeight(frequency, span);
   const smooth = smoothLevels(frequency, averageDb, 6);
   const above = smooth
     .map((level, i) => level - shapeDb[i]!)
-    .filter((level, i) => frequency[i]! >= from && frequency[i]! <= to && Number.isFinite(level))
+    .filter((level, i) => weight[i]! > least && Number.isFinite(level))
     .sort();
-  if (above.length === 0) throw new RangeError(`placeTarget: no level within ${from} to ${to} Hz`);
+  if (above.length === 0) throw new RangeError(`placeTarget: no level within ${span.from} to ${span.to} Hz`);
   return above[Math.floor(BELOW * above.length)]!;
 }

@@ -10,12 +10,19 @@ export interface Span {
 const SOFT_OCTAVES = 1 / 3;
 /** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs three times that. */
 const SOFT_HZ = 20;
+/** A filter's resolution reaches a little past its end in the lows, so the end of a wide span lies that much within. */
+const REACH_HZ = 1.3;
+const NARROW_OCTAVES = 3;
+
+/** Whether a span is so narrow, as a subwoofer's, that its soft ends are much of it. */
+export const isNarrow = ({ from, to }: Span): boolean => Math.log2(to / from) < NARROW_OCTAVES;
 
 /** Weight of the correction: 1 inside, raised-cosine ends that reach 0 exactly at the span's edges, 0 outside. */
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {
   if (!(from > 0 && to > from))
     throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
-  const [low, high] = [Math.log2(from), Math.log2(to)];
+  const reach = isNarrow({ from, to }) ? 0 : REACH_HZ;
+  const [low, high] = [Math.log2(from + reach), Math.log2(to)];
   const third = (high - low) / 3;
   const softLow = Math.min(Math.max(SOFT_OCTAVES, Math.log2(1 + SOFT_HZ / from)), third);
   const softHigh = Math.min(Math.max(SOFT_OCTAVES, Math.log2(1 + SOFT_HZ / to)), third);

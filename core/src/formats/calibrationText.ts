@@ -8,6 +8,10 @@ export interface MicrophoneCalibration {
   /** dB re 1 V/Pa where the file states it */
   sensitivityDb: number | null;
   serial: string | null;
+  /** angle of incidence, degrees, where the file states it */
+  incidenceDeg: number | null;
+  /** degrees at each frequency where the file has a third column; read, not used */
+  phaseDeg: number[] | null;
   comments: string[];
 }
 
@@ -21,7 +25,7 @@ const FEWEST_POINTS = 5;
  * @throws FormatError with the reason
  */
 export function readCalibrationText(text: string): MicrophoneCalibration {
-  const { frequency, levelDb, comments } = readResponseText(text, FEWEST_POINTS);
+  const { frequency, levelDb, phaseDeg, comments } = readResponseText(text, FEWEST_POINTS);
   const far = levelDb.findIndex((level) => Math.abs(level) > MOST_DB);
   if (far >= 0) {
     throw new FormatError(
@@ -42,6 +46,17 @@ export function readCalibrationText(text: string): MicrophoneCalibration {
     levelDb: Array.from(levelDb),
     sensitivityDb: sensitivity ? Number(sensitivity[1]!.replace(',', '.')) : null,
     serial: serial ? serial[1]! : null,
+    incidenceDeg: incidenceOf(all),
+    phaseDeg: phaseDeg ? Array.from(phaseDeg) : null,
     comments,
   };
+}
+
+/** "angle of incidence 90 degrees", "0 deg", "incidence: 0", "90°", "on-axis", "diffuse" (which is no angle). */
+function incidenceOf(text: string): number | null {
+  const stated =
+    /(?:incidence|angle)\D{0,20}?(\d{1,3})/i.exec(text) ??
+    /(\d{1,3})\s*(?:\u00B0|deg\b|degrees?\b)/i.exec(text);
+  if (stated && Number(stated[1]) <= 180) return Number(stated[1]);
+  return /\bon[- ]axis\b/i.test(text) ? 0 : null;
 }

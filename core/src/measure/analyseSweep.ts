@@ -9,8 +9,10 @@ import {
 import { findArrival, type Arrival } from './arrival.js';
 import { findClipping } from './clipping.js';
 import { deconvolve, loopbackTime } from './deconvolve.js';
+import { divideOut } from './divideOut.js';
 import { findDisturbances } from './disturbance.js';
 import { splitHarmonics } from './harmonics.js';
+import { findPolarity, type Polarity } from './polarity.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
 import { cutImpulse } from './timeWindow.js';
 import { trimNoise } from './trimNoise.js';
@@ -19,7 +21,12 @@ import { judgeSweep, ownMargin, type Verdict } from './verdict.js';
 /** One sweep as recorded: microphone and loopback side by side, starting with silence. */
 export interface SweepRecording {
   microphone: RealArray;
-  loopback: RealArray;
+  /** null where no loopback is patched; `latency` then tells the time */
+  loopback: RealArray | null;
+  /** samples from playing to recording, known otherwise: by a timing click or an earlier round trip; null when unknown */
+  latency?: number | null;
+  /** the interface's own round trip, divided out of the response */
+  ownResponse?: ImpulseResponse | null;
   rate: number;
   /** seconds of noise alone before the sweep could be heard */
   silenceS: number;
@@ -28,6 +35,8 @@ export interface SweepRecording {
 export interface AnalysedSweep {
   impulse: ImpulseResponse;
   arrival: Arrival | null;
+  /** null when nothing arrived */
+  polarity: Polarity | null;
   margins: BandMargin[];
   /** total harmonic distortion of orders 2 to 5 in the channel's own band, dB re the fundamental; -Infinity when none */
   distortionDb: number;
@@ -47,30 +56,33 @@ export type AnalysisStep = 'align' | 'noise' | 'disturbances' | 'verdict';
  * @throws RangeError when the rates differ, the recording is too short, or a sample is not finite
  */
 export function analyseSweep(
-  { microphone, loopback, rate, silenceS }: SweepRecording,
+  { microphone, loopback, latency = null, ownResponse = null, rate, silenceS }: SweepRecording,
   sweep: Sweep,
   onStep: (step: AnalysisStep) => void = () => {},
 ): AnalysedSweep {
   if (rate !== sweep.rate)
     throw new RangeError(`analyseSweep: sweep at ${sweep.rate} Hz, recording at ${rate} Hz`);
-  if (microphone.length !== loopback.length) {
+  if (loopback && microphone.length !== loopback.length) {
     throw new RangeError(
       `analyseSweep: ${microphone.length} microphone and ${loopback.length} loopback samples`,
     );
   }
   for (let i = 0; i < microphone.length; i++) {
-    if (!Number.isFinite(microphone[i]! + loopback[i]!)) {
+    if (!Number.isFinite(microphone[i]! + (loopback ? loopback[i]! : 0))) {
       throw new RangeError(`analyseSweep: sample ${i} of the recording is not a number`);
     }
   }
   onStep('align');
   // the response is far shorter than the recording, so the transform need only hold the sweep and twice the response
   const size = fftSizeFor(Math.max(sweep.samples.length, 2 * STORED_SAMPLES));
-  const loop = loopbackTime(deconvolve(loopback, sweep, size), sweep);
+  const slack = microphone.length - sweep.samples.length;
+  const loop = loopback ? loopbackTime(deconvolve(loopback, sweep, size), sweep, slack) : null;
   // the loopback is a cable: its gain lies near 1, so what is below -40 dB is no loopback but noise or crosstalk
-  const loopbackFound = Math.abs(loop.peak) > 0.01;
-  const timeZero = loopbackFound ? loop.samples : silenceS * rate;
-  const spectrum = delaySpectrum(deconvolve(microphone, sweep, size), -timeZero);
+  const loopbackFound = loop !== null && Math.abs(loop.peak) > 0.01;
+  const timeKnown = loopbackFound || latency !== null;
+  const timeZero = loopbackFound ? loop.samples : silenceS * rate + (latency ?? 0);
+  const aligned = delaySpectrum(deconvolve(microphone, sweep, size), -timeZero);
+  const spectrum = ownResponse ? divideOut(aligned, ownResponse) : aligned;
   const circular = inverseRealFft(spectrum);
   const before = Math.round(AHEAD_S * rate);
   const impulse = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
@@ -98,9 +110,11 @@ export function analyseSweep(
     arrival,
     clipping: findClipping(microphone, rate),
     disturbances,
-    loopbackFound,
+    loopbackFound: timeKnown,
   });
-  return { impulse, arrival, margins, distortionDb: distortion(circular, sweep, impulse, band), verdict };
+  const polarity = arrival && band ? findPolarity(impulse, arrival.onsetS, band) : null;
+  const distortionDb = distortion(circular, sweep, impulse, band);
+  return { impulse, arrival, polarity, margins, distortionDb, verdict };
 }
 
 function distortion(
@@ -113,11 +127,16 @@ function distortion(
   let fundamental = 0;
   for (const v of impulse.samples) fundamental += v * v;
   let harmonic = 0;
-  for (const { frequency, power } of splitHarmonics(circular, sweep)) {
+  for (const { frequency, power, noise } of splitHarmonics(circular, sweep)) {
     const size = 2 * (frequency.length - 1);
+    let [found, floor] = [0, 0];
     power.forEach((p, k) => {
-      if (frequency[k]! >= band.from && frequency[k]! <= band.to) harmonic += (2 * p) / size;
+      if (!(frequency[k]! >= band.from && frequency[k]! <= band.to)) return;
+      found += (2 * p) / size;
+      floor += (2 * noise[k]!) / size;
     });
+    // noise lies under every harmonic; what does not stand clearly over it is none
+    if (found > 2 * floor) harmonic += found - floor;
   }
   return 10 * Math.log10(harmonic / fundamental);
 }

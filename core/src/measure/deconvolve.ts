@@ -39,16 +39,22 @@ export function deconvolve(
 /**
  * When the loopback's impulse arrives, in samples after the recording's first, to a small fraction of a sample:
  * the highest peak, then the slope of the phase that is left (least squares, weighted by power, middle of the band).
- * @param response from `deconvolve` of the loopback channel; its impulse must lie within the first quarter
+ * @param response from `deconvolve` of the loopback channel
+ * @param latest samples after the recording's first at which the impulse can come at most
  */
-export function loopbackTime(response: HalfSpectrum, sweep: Sweep): { samples: number; peak: number } {
+export function loopbackTime(
+  response: HalfSpectrum,
+  sweep: Sweep,
+  latest = response.size / 4,
+): { samples: number; peak: number } {
   // every fourth bin holds all there is to know of an impulse in the first quarter
-  const quarter = (x: Float64Array) =>
-    Float64Array.from({ length: response.size / 8 + 1 }, (_, k) => x[4 * k]!);
+  const step = 4 * latest <= response.size ? 4 : 2 * latest <= response.size ? 2 : 1;
+  const part = (x: Float64Array) =>
+    Float64Array.from({ length: response.size / (2 * step) + 1 }, (_, k) => x[step * k]!);
   const impulse = inverseRealFft({
-    size: response.size / 4,
-    re: quarter(response.re),
-    im: quarter(response.im),
+    size: response.size / step,
+    re: part(response.re),
+    im: part(response.im),
   });
   let at = 0;
   for (let i = 1; i < impulse.length; i++) if (Math.abs(impulse[i]!) > Math.abs(impulse[at]!)) at = i;

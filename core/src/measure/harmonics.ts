@@ -5,6 +5,8 @@ export interface HarmonicResponse {
   order: number;
   frequency: Float64Array;
   power: Float64Array;
+  /** what noise alone gives over the same time, from a stretch where no harmonic lies */
+  noise: Float64Array;
 }
 
 /**
@@ -26,13 +28,18 @@ export function splitHarmonics(circular: Float64Array, sweep: Sweep, orders = 5)
     const length = Math.round((gap - 0.2 * gap + ahead) * rate);
     if (length < rate / 1000 || -from > n / 2) break;
     const fade = Math.max(1, Math.round(0.5 * ahead * rate));
-    const piece = new Float64Array(length);
-    for (let i = 0; i < length; i++) {
-      const edge = Math.min(1, i / fade, (length - 1 - i) / fade);
-      piece[i] = circular[(from + i + 2 * n) % n]! * (0.5 - 0.5 * Math.cos(Math.PI * edge));
-    }
     const size = fftSizeFor(length);
-    out.push({ order, frequency: binFrequencies(size, rate), power: powerOf(realFft(piece, size)) });
+    const powerAt = (start: number) => {
+      const piece = new Float64Array(length);
+      for (let i = 0; i < length; i++) {
+        const edge = Math.min(1, i / fade, (length - 1 - i) / fade);
+        piece[i] = circular[(start + i + 2 * n) % n]! * (0.5 - 0.5 * Math.cos(Math.PI * edge));
+      }
+      return powerOf(realFft(piece, size));
+    };
+    // half-way round lies neither the room's decay nor a harmonic worth the name
+    const free = Math.min(-Math.round(harmonicLead(sweep, 9) * rate) - length, -Math.round(0.42 * n));
+    out.push({ order, frequency: binFrequencies(size, rate), power: powerAt(from), noise: powerAt(free) });
   }
   return out;
 }

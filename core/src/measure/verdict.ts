@@ -9,7 +9,9 @@ export type Reason =
   | { kind: 'clipped'; count: number; atS: number }
   | { kind: 'near noise'; marginDb: number; aimDb: number }
   | { kind: 'disturbed'; disturbance: Disturbance }
-  | { kind: 'no loopback' };
+  | { kind: 'no loopback' }
+  | { kind: 'no click' }
+  | { kind: 'dropouts'; count: number };
 
 export interface Verdict {
   state: 'good' | 'doubtful' | 'failed';

@@ -10,7 +10,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 1,
+  version: 2,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {
@@ -31,14 +31,52 @@ const project: Project = {
         fitted: true,
       },
     ],
-    spots: [{ id: 'home', name: 'Home spot', position: { x: 3, y: 2, z: 1.2 }, inAverage: true }],
+    spots: [{ id: 'home', name: 'Home spot', position: { x: 3, y: 2, z: 1.2 }, inAverage: true, weight: 1 }],
   },
   calibrations: {},
   rig: {
     kind: 'simulated',
     pace: 'quick',
-    microphone: 'Siskin M1',
-    calibrationId: null,
+    device: null,
+    microphones: [
+      {
+        id: 'm1',
+        make: 'Siskin M1',
+        serial: '4417',
+        pointing: 'upright',
+        input: 1,
+        gainDb: 12,
+        calibrationIds: [],
+        calibrationId: null,
+        levels: [
+          {
+            takenAt: 1,
+            nominalDb: 94,
+            readDb: -26,
+            gainDb: 12,
+            rigName: 'Burrow 8',
+            linearity: null,
+            driftDb: null,
+          },
+        ],
+      },
+    ],
+    microphoneId: 'm1',
+    loopbackInput: 2,
+    timing: 'loopback',
+    clickFrom: null,
+    roundTrip: {
+      takenAt: 1,
+      rigName: 'Burrow 8',
+      output: 8,
+      input: 2,
+      latencyS: 0.012,
+      traceId: 'r1',
+      divideOut: true,
+    },
+    distances: [{ a: 'left', b: 'home', typedM: 2.5, heardM: null, adjustedM: null }],
+    heardTraces: { left: { left: 't1' } },
+    processorBefore: null,
     levelDbfs: -20,
     sweepS: 3,
     noise: null,
@@ -53,6 +91,7 @@ const project: Project = {
       traceId: 't1',
       takenAt: 1,
       levelDbfs: -20,
+      microphoneId: 'm1',
       calibrationId: null,
       memory: { letter: 'A', name: 'House', checksum: 7, hasFilters: false },
       verdict: {
@@ -89,6 +128,7 @@ const project: Project = {
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },
+  { id: 'r1', kind: 'trace', rate: 48000, zero: 1, samples: Float32Array.of(0, 1, 0) },
   { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples: Float32Array.of(1, 0.25) },
 ];
 const file = writeProjectFile(project, arrays);
@@ -109,8 +149,9 @@ function damaged() {
 it('comes back whole, levels of nothing included', () => {
   const back = readProjectFile(file);
   expect(back.project).toEqual(project);
-  expect(back.arrays).toEqual(arrays);
-  expect([...arraysOf(project)]).toEqual(['t1', 'f1']);
+  const byId = (a: ProjectArray, b: ProjectArray) => a.id.localeCompare(b.id);
+  expect(back.arrays.sort(byId)).toEqual([...arrays].sort(byId));
+  expect([...arraysOf(project)]).toEqual(['t1', 'f1', 'r1']);
 });
 
 it.each<[string, Uint8Array, RegExp]>([
@@ -133,6 +174,16 @@ it.each<[string, Uint8Array, RegExp]>([
 
 it('does not write a project whose data are missing', () => {
   expect(() => writeProjectFile(project, [])).toThrow(/array t1 is missing/);
+});
+
+it('refuses a microphone that measures but is not there, and files that are not', () => {
+  expect(checkProject({ ...project, rig: { ...project.rig, microphoneId: 'other' } })).toMatchObject({
+    problem: expect.stringMatching(/microphone other/),
+  });
+  const microphones = [{ ...project.rig.microphones[0]!, calibrationIds: ['gone'] }];
+  expect(checkProject({ ...project, rig: { ...project.rig, microphones } })).toMatchObject({
+    problem: expect.stringMatching(/calibration gone/),
+  });
 });
 
 it('finds references that lead nowhere and ids that are paths', () => {

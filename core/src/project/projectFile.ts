@@ -8,6 +8,7 @@ import {
   unpackFiles,
   writeWav,
 } from '../formats/index.js';
+import { migrateProject } from './migrate.js';
 import { arraysOf, checkProject } from './schema.js';
 import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
 
@@ -67,7 +68,13 @@ export function readProjectFile(zip: Uint8Array): { project: Project; arrays: Pr
         `${PROJECT_VERSION}). Open it there, or update this one.`,
     );
   }
-  const checked = checkProject(manifest.project);
+  let carried: unknown;
+  try {
+    carried = migrateProject(manifest.project);
+  } catch {
+    throw new FormatError('The project in the file cannot be carried over from its older version.');
+  }
+  const checked = checkProject(carried);
   if ('problem' in checked)
     throw new FormatError(`The project in the file does not fit together: ${checked.problem}.`);
   const { project } = checked;

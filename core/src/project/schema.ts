@@ -6,6 +6,9 @@ const text = Joi.string().max(200);
 const number = Joi.number().unsafe();
 const time = number.min(0);
 const position = Joi.object({ x: number, y: number, z: number }).options({ presence: 'required' });
+const metres = number.min(0).max(1000);
+/** connector of an interface or output of a processor */
+const channel = number.integer().min(1).max(64);
 const span = Joi.object({ from: number.greater(0), to: number.greater(Joi.ref('from')) });
 const list = (item: Joi.Schema, most: number) => Joi.array().items(item).max(most);
 const byId = (item: Joi.Schema) => Joi.object().pattern(id, item).max(1000);
@@ -32,6 +35,7 @@ const sweep = Joi.object({
   traceId: id,
   takenAt: time,
   levelDbfs: number.max(0),
+  microphoneId: id,
   calibrationId: id.allow(null),
   memory: Joi.object({
     letter: Joi.string().max(1),
@@ -70,26 +74,97 @@ const place = Joi.object({
       name: text,
       model: text,
       role: Joi.valid('full range', 'subwoofer'),
-      output: number.integer().min(1).max(64),
+      output: channel,
       position,
       aimDeg: number,
       fitted: Joi.boolean(),
     }),
     64,
   ),
-  spots: list(Joi.object({ id, name: text, position, inAverage: Joi.boolean() }), 1000).min(1),
+  spots: list(
+    Joi.object({ id, name: text, position, inAverage: Joi.boolean(), weight: number.min(0.1).max(10) }),
+    1000,
+  ).min(1),
+});
+
+const levelCalibration = Joi.object({
+  takenAt: time,
+  nominalDb: Joi.valid(94, 114),
+  readDb: number,
+  gainDb: number,
+  rigName: text,
+  linearity: Joi.object({ nominalDb: Joi.valid(94, 114), offDb: number }).allow(null),
+  driftDb: number.allow(null),
+});
+
+const microphone = Joi.object({
+  id,
+  make: text.allow(''),
+  serial: text.allow(''),
+  pointing: Joi.valid('at the source', 'upright', 'on the floor'),
+  input: channel,
+  gainDb: number.min(-60).max(100),
+  calibrationIds: list(id, 100),
+  calibrationId: id.allow(null),
+  levels: list(levelCalibration, 1000),
+});
+
+const device = Joi.object({
+  inputId: Joi.string().max(500).allow(''),
+  inputName: Joi.string().max(500).allow(''),
+  outputId: Joi.string().max(500).allow(''),
+  outputName: Joi.string().max(500).allow(''),
+  rate: number.min(8000).max(384_000),
+  inputs: channel,
+  outputs: channel,
+  releases: Joi.boolean(),
+});
+
+const roundTrip = Joi.object({
+  takenAt: time,
+  rigName: text,
+  output: channel,
+  input: channel,
+  latencyS: number.min(0).max(10),
+  traceId: id,
+  divideOut: Joi.boolean(),
 });
 
 const rig = Joi.object({
-  kind: Joi.valid('simulated'),
+  kind: Joi.valid('simulated', 'web audio'),
   pace: Joi.valid('quick', 'real time'),
-  microphone: text,
-  calibrationId: id.allow(null),
+  device: device.allow(null),
+  microphones: list(microphone, 64).min(1),
+  microphoneId: id,
+  loopbackInput: channel.allow(null),
+  timing: Joi.valid('loopback', 'click', 'round trip'),
+  clickFrom: id.allow(null),
+  roundTrip: roundTrip.allow(null),
+  distances: list(
+    Joi.object({
+      a: id,
+      b: id,
+      typedM: metres.allow(null),
+      heardM: metres.allow(null),
+      adjustedM: metres.allow(null),
+    }),
+    10_000,
+  ),
+  heardTraces: byId(byId(id)),
+  processorBefore: Joi.object({
+    takenAt: time,
+    letter: Joi.string().max(1),
+    outputs: list(
+      Joi.object({ trimDb: number, delayMs: number, inverted: Joi.boolean(), muted: Joi.boolean() }),
+      64,
+    ),
+  }).allow(null),
   levelDbfs: number.min(-120).max(0),
   sweepS: number.min(0.7).max(20),
   noise: Joi.object({
     takenAt: time,
     bands: list(Joi.object({ centre: number, noiseDb: level }), 100),
+    traits: list(Joi.object({ kind: text, riseDb: number }).unknown(true), 100),
   }).allow(null),
   checks: byId(
     Joi.object({
@@ -97,6 +172,12 @@ const rig = Joi.object({
       levelDbfs: number,
       verdict,
       margins,
+      arrivalS: number.allow(null),
+      reversed: Joi.boolean().allow(null),
+      certainty: number.allow(null),
+      distortionDb: level,
+      delayS: number.min(0).max(10),
+      traceId: id.allow(null),
     }),
   ),
 });
@@ -114,6 +195,8 @@ export const projectSchema = Joi.object({
       serial: text.allow(null),
       frequency: list(number.greater(0), 100_000),
       levelDb: list(number, 100_000),
+      incidenceDeg: number.min(0).max(180).allow(null),
+      sensitivityDb: number.allow(null),
     }),
   ),
   rig,
@@ -162,10 +245,26 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
       return { problem: `sweep ${id} names a calibration that is not in the project` };
     }
   }
+  const { microphones, microphoneId } = project.rig;
+  if (!microphones.some((m) => m.id === microphoneId)) {
+    return { problem: `the microphone ${microphoneId} that measures is not in the project` };
+  }
+  const missing = microphones.flatMap((m) => m.calibrationIds).find((c) => !project.calibrations[c]);
+  if (missing)
+    return { problem: `a microphone names the calibration ${missing}, which is not in the project` };
   return { project };
 }
 
 /** Ids of all arrays that a project refers to. */
-export function arraysOf({ sweeps, loads }: Pick<Project, 'sweeps' | 'loads'>): Set<string> {
-  return new Set([...sweeps.map((s) => s.traceId), ...loads.flatMap((l) => Object.values(l.filters))]);
+export function arraysOf({ sweeps, loads, rig }: Pick<Project, 'sweeps' | 'loads' | 'rig'>): Set<string> {
+  const looked = [
+    ...Object.values(rig.checks).map((c) => c.traceId),
+    rig.roundTrip?.traceId,
+    ...Object.values(rig.heardTraces).flatMap((heard) => Object.values(heard)),
+  ];
+  return new Set([
+    ...sweeps.map((s) => s.traceId),
+    ...loads.flatMap((l) => Object.values(l.filters)),
+    ...looked.filter((id) => typeof id === 'string'),
+  ]);
 }

@@ -7,4 +7,11 @@ export {
   sourceOf,
   type PlacedLoudspeaker,
 } from './loudspeakers.js';
-export { NET_LOFT_SISKIN, siskinCalibrationText, siskinSections } from './siskin.js';
+export {
+  DAMAGED_SISKIN,
+  KNOWN_SISKINS,
+  NET_LOFT_SISKIN,
+  siskinCalibrationText,
+  siskinSections,
+  type Incidence,
+} from './siskin.js';

@@ -14,8 +14,10 @@ export {
 } from './settings.js';
 export {
   houseMemory,
+  LEFT_OVER,
   Processor,
   ProcessorRefusal,
   type MemorySummary,
+  type OutputChange,
   type ProcessorState,
 } from './processor.js';

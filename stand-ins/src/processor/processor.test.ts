@@ -3,6 +3,7 @@ import { inverseRealFft } from '@pebble-hall/core/signal';
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
   houseMemory,
+  LEFT_OVER,
   memoryChecksum,
   outputSpectrum,
   packFilters,
@@ -32,6 +33,34 @@ function send(letter: 'B' | 'C', upTo = bytes.length) {
   }
   return id;
 }
+
+describe('settings of the active memory', () => {
+  it('change at once, filters and other outputs untouched, and can be put back', () => {
+    processor.complete(send('B'));
+    const before = processor.read('B');
+    processor.set(LEFT_OVER);
+    const { summary, filters: kept } = processor.read('B');
+    expect(summary.outputs[0]).toEqual({ ...before.summary.outputs[0]!, trimDb: -3 });
+    expect(summary.outputs[6]).toMatchObject({ delayMs: 6.5, inverted: true });
+    expect(summary.outputs[1]).toEqual(before.summary.outputs[1]);
+    expect(kept).toEqual(before.filters);
+    expect(summary.checksum).not.toBe(before.summary.checksum);
+    processor.set(
+      before.summary.outputs.map(({ trimDb, delayMs, inverted }, i) => ({
+        output: i + 1,
+        trimDb,
+        delayMs,
+        inverted,
+      })),
+    );
+    expect(processor.read('B').summary.checksum).toBe(before.summary.checksum);
+  });
+
+  it('do not change while a transfer is under way', () => {
+    processor.begin('C', 'x', outputs, checksum);
+    expect(() => processor.set(LEFT_OVER)).toThrow(/transfer into memory C is under way/);
+  });
+});
 
 describe('a transfer', () => {
   it('becomes active when complete, and reads back what was sent', () => {

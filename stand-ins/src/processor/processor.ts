@@ -41,6 +41,13 @@ export interface ProcessorState {
   memories: (MemorySummary | { letter: MemoryLetter; empty: true })[];
 }
 
+/** New values for one output, from 1. */
+export interface OutputChange extends Partial<
+  Pick<OutputSettings, 'trimDb' | 'delayMs' | 'inverted' | 'muted'>
+> {
+  output: number;
+}
+
 interface Transfer {
   id: string;
   letter: MemoryLetter;
@@ -89,6 +96,20 @@ export class Processor {
     const memory = this.memories.get(letter);
     if (!memory) throw new ProcessorRefusal(404, `Memory ${letter} is empty.`);
     return { summary: summary(letter, memory), filters: packFilters(memory.filters) };
+  }
+
+  /** Changes what outputs of the active memory do, at once; filters and their lengths stay. */
+  set(changes: OutputChange[]): void {
+    const memory = this.memories.get(this.active)!;
+    if (this.transfer) {
+      throw new ProcessorRefusal(
+        409,
+        `A transfer into memory ${this.transfer.letter} is under way; wait for it.`,
+      );
+    }
+    const outputs = memory.outputs.map((o) => ({ ...o }));
+    for (const { output, ...change } of changes) Object.assign(outputs[output - 1]!, change);
+    this.memories.set(this.active, { ...memory, outputs, savedAt: this.now() });
   }
 
   recall(letter: MemoryLetter): void {
@@ -203,3 +224,10 @@ export function houseMemory(): Memory {
   }));
   return { name: 'House', outputs, filters: outputs.map(() => new Float32Array(0)), savedAt: 0 };
 }
+
+/** What somebody left in it last year, for practice: trims, a delay, a turned polarity. */
+export const LEFT_OVER: OutputChange[] = [
+  { output: 1, trimDb: -3 },
+  { output: 4, trimDb: 2.5 },
+  { output: 7, delayMs: 6.5, inverted: true },
+];

@@ -1,2 +1,3 @@
 /** The simulated rig: an interface, a microphone and loudspeakers in a modelled room. */
-export { BURROW, noFaults, SimulatedRoom, type Faults, type RigTake } from './simulatedRoom.js';
+export { BURROW, SimulatedRoom, type PlacedMicrophone, type RigTake } from './simulatedRoom.js';
+export { noFaults, type Calibrator, type Faults } from './faults.js';

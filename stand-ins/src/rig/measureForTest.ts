@@ -1,9 +1,18 @@
-import { designChannel, exactChannel, shapeDistance, type Span } from '@pebble-hall/core/correct';
+import {
+  designChannel,
+  exactChannel,
+  foundChannel,
+  shapeDistance,
+  STARTING_GOAL,
+  type Span,
+} from '@pebble-hall/core/correct';
 import { analyseSweep, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type { Vector } from '@pebble-hall/core/room';
 import { dbOfPower, exponentialSweep, logGrid, smoothPower } from '@pebble-hall/core/signal';
 import { houseMemory, plainOutput, type Memory } from '../processor/index.js';
-import { noFaults, SimulatedRoom, type Faults } from './simulatedRoom.js';
+import { NET_LOFT_SISKIN } from '../net-loft/index.js';
+import { noFaults, type Faults } from './faults.js';
+import type { SimulatedRoom } from './simulatedRoom.js';
 
 export const grid = logGrid();
 export const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -24 });
@@ -36,20 +45,21 @@ export function measure(
   microphone: Vector,
   memory: Memory = houseMemory(),
   faults: Faults = noFaults(),
+  played = sweep,
 ): AnalysedSweep {
   const silence = SILENCE_S * 48000;
-  const samples = new Float32Array(silence + sweep.samples.length);
-  samples.set(sweep.samples, silence);
+  const samples = new Float32Array(silence + played.samples.length);
+  samples.set(played.samples, silence);
   const [mic, loopback] = room.record({
     signals: [{ output, samples }],
     lengthFrames: samples.length + 57600,
-    microphone,
+    microphones: [{ input: 1, position: microphone, serial: NET_LOFT_SISKIN, incidenceDeg: 0, gainDb: 0 }],
     outputs: memory.outputs,
     filters: memory.filters,
     faults,
     take: ++take,
   });
-  return analyseSweep({ microphone: mic, loopback, rate: 48000, silenceS: SILENCE_S }, sweep);
+  return analyseSweep({ microphone: mic!, loopback: loopback!, rate: 48000, silenceS: SILENCE_S }, played);
 }
 
 export const levels = (power: Float64Array, fraction = 6) =>
@@ -57,23 +67,8 @@ export const levels = (power: Float64Array, fraction = 6) =>
 
 /** The whole way from powers at spots to a filter, as the application goes it. */
 export function design(powers: Float64Array[]) {
-  const request = {
-    id: 'x',
-    spots: powers.map((_, i) => String(i)),
-    leftOut: [],
-    handles: [
-      { frequency: 25, levelDb: 3 },
-      { frequency: 100, levelDb: 2 },
-      { frequency: 1000, levelDb: 0 },
-      { frequency: 10000, levelDb: -2.5 },
-    ],
-    strength: 1,
-    maxBoostDb: 6,
-    maxCutDb: 15,
-    span: null,
-    targetOffsetDb: null,
-  };
-  const designed = designChannel(grid, request, (key) => powers[Number(key)]!);
+  const goal = { id: 'x', ...STARTING_GOAL, span: null, targetOffsetDb: null };
+  const designed = designChannel(grid, goal, foundChannel(grid, powers));
   return { ...designed, ...exactChannel(grid, designed, 8192, 48000) };
 }
 

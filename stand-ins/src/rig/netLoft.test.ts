@@ -3,7 +3,7 @@ import { powerOnGrid } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { NET_LOFT_LOUDSPEAKERS } from '../net-loft/index.js';
-import { SimulatedRoom } from './index.js';
+import { noFaults, SimulatedRoom } from './index.js';
 import {
   design,
   distanceOf,
@@ -89,10 +89,10 @@ it('repeats with its seed and take, and differs in noise from take to take only'
   const request = {
     signals: [],
     lengthFrames: 4800,
-    microphone: homeSpot,
+    microphones: [{ input: 1, position: homeSpot, serial: 4417, incidenceDeg: 0 as const, gainDb: 0 }],
     outputs: [],
     filters: [],
-    faults: { doorSlam: false, silentOutputs: [], reversedOutputs: [], hotInput: false },
+    faults: noFaults(),
     take: 5,
   };
   expect(again.record(request)).toEqual(room.record(request));
@@ -100,7 +100,7 @@ it('repeats with its seed and take, and differs in noise from take to take only'
 });
 
 describe('practice faults', () => {
-  const faults = { doorSlam: false, silentOutputs: [], reversedOutputs: [], hotInput: false };
+  const faults = noFaults();
 
   it('a slammed door makes the sweep doubtful and is named', () => {
     const { verdict } = measure(room, 1, homeSpot, undefined, { ...faults, doorSlam: true });

@@ -1,11 +1,13 @@
 import { boxImpulse, type Vector } from '@pebble-hall/core/room';
 import {
   biquadSpectrum,
+  butterworth,
   delaySpectrum,
   fftSizeFor,
   gainOfDb,
   inverseRealFft,
   multiplySpectra,
+  peaking,
   realFft,
   seededRandom,
   seedFrom,
@@ -14,48 +16,50 @@ import {
 } from '@pebble-hall/core/signal';
 import {
   NET_LOFT,
-  NET_LOFT_LOUDSPEAKERS,
-  NET_LOFT_SISKIN,
   siskinSections,
   sourceOf,
+  type Incidence,
+  type PlacedLoudspeaker,
 } from '../net-loft/index.js';
+import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
 import { outputSpectrum, plainOutput, type OutputSettings } from '../processor/index.js';
 
-/** The Burrow 8: inputs, outputs, latency and noise of its own. */
+/** The Burrow 8: inputs, outputs, latency, response and noise of its own. */
 export const BURROW = {
   name: 'Burrow 8',
   rate: 48000,
   outputs: 8,
-  inputs: ['Microphone', 'Loopback'],
+  inputs: ['Microphone', 'Loopback', 'Input 3', 'Input 4'],
+  /** the input that a cable ties to whatever is played */
+  loopbackInput: 2,
   /** samples from output to input */
   latency: 574.37,
+  /** sound pressure level that a Siskin M1 turns into full scale (RMS 1) at no gain */
+  fullScaleSplDb: 120,
 } as const;
 
-/** What can go wrong, for tests and for practice. */
-export interface Faults {
-  /** a door slams during the next sweep; told back once it has */
-  doorSlam: boolean;
-  /** outputs that carry nothing, from 1 */
-  silentOutputs: number[];
-  /** outputs wired the wrong way round */
-  reversedOutputs: number[];
-  /** the microphone input's gain is far too high */
-  hotInput: boolean;
-}
+/** From output to input: the coupling of the converters below, their filter above. */
+const ownSections = () => [
+  ...butterworth('highpass', 1, 2.4, BURROW.rate),
+  peaking(20500, -1.4, 0.9, BURROW.rate),
+];
 
-export const noFaults = (): Faults => ({
-  doorSlam: false,
-  silentOutputs: [],
-  reversedOutputs: [],
-  hotInput: false,
-});
+/** A microphone at an input, where it stands, which one it is and how it points. */
+export interface PlacedMicrophone {
+  /** from 1 */
+  input: number;
+  position: Vector;
+  serial: number;
+  incidenceDeg: Incidence;
+  /** of the input, set by hand on the Burrow 8 */
+  gainDb: number;
+}
 
 export interface RigTake {
   /** what is played on which output, from 1; nothing for a recording of silence */
   signals: { output: number; samples: Float32Array }[];
   lengthFrames: number;
-  /** where the microphone stands, metres in the room */
-  microphone: Vector;
+  microphones: PlacedMicrophone[];
   /** what the processor does to each output, in order, and the filters that go with it */
   outputs: OutputSettings[];
   filters: Float32Array[];
@@ -68,6 +72,8 @@ export interface RigTake {
 const ROOM_NOISE_DB = -68;
 const INPUT_NOISE_DB = -96;
 const TRUTH_SIZE = 65536;
+/** The noise that meters hear repeats after 11 s. */
+const LOOP = 1 << 19;
 
 /** Traffic below 30 Hz, ventilation above it, falling faster towards the highs. */
 const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
@@ -79,67 +85,102 @@ const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 
 export class SimulatedRoom {
   private readonly rooms = new Map<string, HalfSpectrum>();
 
-  constructor(private readonly seed = 1) {}
+  /** @param seed of all that is left to chance. @param builtAs seed of the reverberant tail: the same building with other noise */
+  constructor(
+    private readonly seed = 1,
+    private readonly builtAs = seed,
+  ) {}
 
-  /** Microphone and loopback as recorded, full scale = 1. */
-  record({
-    signals,
-    lengthFrames,
-    microphone,
-    outputs,
-    filters,
-    faults,
-    take,
-  }: RigTake): [Float32Array, Float32Array] {
+  /** The same room, already worked out, in another hour: other noise. */
+  another(seed: number): SimulatedRoom {
+    const room = new SimulatedRoom(seed, this.builtAs);
+    for (const [key, spectrum] of this.rooms) room.rooms.set(key, spectrum);
+    return room;
+  }
+
+  /** Every input of the interface as recorded, full scale = 1. */
+  record({ signals, lengthFrames, microphones, outputs, filters, faults, take }: RigTake): Float32Array[] {
     const { rate, latency } = BURROW;
     const size = fftSizeFor(Math.max(lengthFrames, ...signals.map((s) => s.samples.length + TRUTH_SIZE)));
-    const sum = { size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) };
-    const loop = { size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) };
+    const silent = () => ({ size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) });
+    const sums = microphones.map(silent);
+    const loop = silent();
     for (const { output, samples } of signals) {
       const played = realFft(samples, size);
       add(loop, played);
-      const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output);
-      if (!place || faults.silentOutputs.includes(output)) continue;
       const settings = outputs[output - 1] ?? plainOutput();
       const filter = filters[output - 1] ?? new Float32Array(0);
-      const driven = inverseRealFft(multiplySpectra(played, outputSpectrum(settings, filter, size)));
-      const { second, third } = place.model.distortion;
-      const sign = faults.reversedOutputs.includes(output) ? -1 : 1;
-      for (let i = 0; i < size; i++) {
-        const x = sign * driven[i]!;
-        driven[i] = x + second * x * x + third * x * x * x;
+      for (const { place, gain } of feedsOf(output, faults)) {
+        const driven = inverseRealFft(multiplySpectra(played, outputSpectrum(settings, filter, size)));
+        const { second, third } = place.model.distortion;
+        // a torn cone buzzes: its excursion is bent, however soft
+        const torn = faults.tornOutputs.includes(output) ? 0.35 : 0;
+        for (let i = 0; i < size; i++) {
+          const x = gain * driven[i]!;
+          driven[i] = x + second * x * x + third * x * x * x + torn * Math.abs(x);
+        }
+        const sound = realFft(driven);
+        microphones.forEach((m, i) =>
+          add(sums[i]!, multiplySpectra(sound, this.roomSpectrum(place, m.position, size))),
+        );
       }
-      add(sum, multiplySpectra(realFft(driven), this.roomSpectrum(output, microphone, size)));
     }
-    const heard = inverseRealFft(
-      delaySpectrum(multiplySpectra(sum, biquadSpectrum(siskinSections(NET_LOFT_SISKIN), size)), latency),
-    );
-    const looped = inverseRealFft(delaySpectrum(loop, latency));
-    const random = seededRandom(seedFrom(this.seed, `input ${take}`));
-    const noise = shapedNoise(lengthFrames, rate, seedFrom(this.seed, `room ${take}`), roomNoise);
+    const own = delaySpectrum(biquadSpectrum(ownSections(), size), latency);
     const slam = faults.doorSlam && signals.length > 0 ? this.doorSlam(lengthFrames, take) : null;
-    const gain = faults.hotInput ? gainOfDb(40) : 1;
-    const [roomGain, inputGain] = [gainOfDb(ROOM_NOISE_DB), gainOfDb(INPUT_NOISE_DB)];
-    const clip = (v: number) => Math.max(-1, Math.min(1, v));
-    const mic = new Float32Array(lengthFrames);
-    const loopback = new Float32Array(lengthFrames);
-    for (let i = 0; i < lengthFrames; i++) {
-      mic[i] = clip(
-        gain * (heard[i]! + roomGain * noise[i]! + (slam ? slam[i]! : 0)) + inputGain * random.normal(),
-      );
-      loopback[i] = clip(looped[i]! + inputGain * random.normal());
+    const out = BURROW.inputs.map((_, input) => this.inputNoise(lengthFrames, input + 1, take));
+    if (!faults.loopbackOut) {
+      const looped = inverseRealFft(multiplySpectra(loop, own));
+      mix(out[BURROW.loopbackInput - 1]!, looped, 1);
     }
-    return [mic, loopback];
+    microphones.forEach((microphone, i) => {
+      const capsule = biquadSpectrum(siskinSections(microphone.serial, microphone.incidenceDeg), size);
+      const heard = inverseRealFft(multiplySpectra(multiplySpectra(sums[i]!, capsule), own));
+      const gain = inputGain(microphone, faults);
+      const channel = out[microphone.input - 1]!;
+      mix(channel, heard, gain);
+      const seed = seedFrom(this.seed, `room ${take} ${microphone.input}`);
+      mix(channel, shapedNoise(lengthFrames, rate, seed, roomNoise), gain * gainOfDb(ROOM_NOISE_DB));
+      if (slam) mix(channel, slam, gain);
+      if (faults.hum) mix(channel, humOf(lengthFrames, 0), gain);
+    });
+    for (const channel of out) for (let i = 0; i < lengthFrames; i++) channel[i] = clip(channel[i]!);
+    return out;
+  }
+
+  /**
+   * What a microphone hears while nothing plays, from frame to frame without a seam: the room, and the level calibrator
+   * where it is put on. For meters.
+   */
+  listen(microphone: PlacedMicrophone, faults: Faults, fromFrame: number, length: number): Float32Array {
+    const gain = inputGain(microphone, faults);
+    const out = new Float32Array(length);
+    this.loop ??= shapedNoise(LOOP, BURROW.rate, seedFrom(this.seed, 'listening'), roomNoise);
+    const { calibrator } = faults;
+    // the calibrator's cavity shuts the room out
+    const room = gainOfDb(ROOM_NOISE_DB + (calibrator ? -25 : 0));
+    for (let i = 0; i < length; i++) out[i] = gain * room * this.loop[(fromFrame + i) % LOOP]!;
+    if (calibrator) mix(out, calibratorTone(calibrator, fromFrame, length), gain);
+    else if (faults.hum) mix(out, humOf(length, fromFrame), gain);
+    const hiss = this.inputNoise(length, microphone.input, fromFrame);
+    for (let i = 0; i < length; i++) out[i] = clip(out[i]! + hiss[i]!);
+    return out;
+  }
+
+  private loop: Float64Array | undefined;
+
+  private inputNoise(length: number, input: number, take: number): Float32Array {
+    const random = seededRandom(seedFrom(this.seed, `input ${input} ${take}`));
+    const level = gainOfDb(INPUT_NOISE_DB);
+    return Float32Array.from({ length }, () => level * random.normal());
   }
 
   /** Loudspeaker and room up to the microphone; computed once per loudspeaker and place. */
-  private roomSpectrum(output: number, microphone: Vector, size: number): HalfSpectrum {
-    const path = `${output} ${microphone.map((v) => v.toFixed(3)).join(' ')}`;
+  private roomSpectrum(place: PlacedLoudspeaker, microphone: Vector, size: number): HalfSpectrum {
+    const path = `${place.output} ${microphone.map((v) => v.toFixed(3)).join(' ')}`;
     const key = `${path} ${size}`;
     let spectrum = this.rooms.get(key);
     if (!spectrum) {
-      const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output)!;
-      const seed = seedFrom(this.seed, `tail ${path}`);
+      const seed = seedFrom(this.builtAs, `tail ${path}`);
       const options = { rate: BURROW.rate, size: TRUTH_SIZE, seed };
       spectrum = realFft(boxImpulse(NET_LOFT, sourceOf(place), microphone, options), size);
       if (this.rooms.size >= 24) this.rooms.delete(this.rooms.keys().next().value!);
@@ -161,6 +202,13 @@ export class SimulatedRoom {
     }
     return out;
   }
+}
+
+const clip = (v: number) => Math.max(-1, Math.min(1, v));
+const inputGain = ({ gainDb }: PlacedMicrophone, faults: Faults) => gainOfDb(inputGainDb(gainDb, faults));
+
+function mix(channel: Float32Array, part: Float64Array, gain: number): void {
+  for (let i = 0; i < channel.length; i++) channel[i] = channel[i]! + gain * part[i]!;
 }
 
 function add(sum: HalfSpectrum, part: HalfSpectrum): void {

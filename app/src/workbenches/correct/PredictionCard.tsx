@@ -6,7 +6,7 @@ export function PredictionCard({ design, children }: { design: ChannelDesign | n
   const figures = (d: { before: number; after: number } | null | undefined) =>
     d ? (
       <span className="mono">
-        <b>{d.after.toFixed(1)} dB</b>, was {d.before.toFixed(1)}
+        <b>{d.after.toFixed(2)} dB</b>, was {d.before.toFixed(2)}
       </span>
     ) : (
       <span>none taken</span>

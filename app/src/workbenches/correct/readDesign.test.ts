@@ -1,4 +1,4 @@
-import { designChannel } from '@pebble-hall/core/correct';
+import { designChannel, foundChannel } from '@pebble-hall/core/correct';
 import { logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { readDesign } from './readDesign';
@@ -15,15 +15,9 @@ const correction = {
 const bump = (f: number, at: number, db: number, octaves: number) =>
   db * Math.exp(-((Math.log2(f / at) / octaves) ** 2));
 const read = (...spots: ((f: number) => number)[]) => {
-  const request = {
-    id: 'x',
-    spots: spots.map((_, i) => String(i)),
-    leftOut: [],
-    ...correction,
-    span: { from: 40, to: 12000 },
-    targetOffsetDb: 0,
-  };
-  const design = designChannel(grid, request, (key) => grid.map((f) => 10 ** (spots[Number(key)]!(f) / 10)));
+  const goal = { id: 'x', ...correction, span: { from: 40, to: 12000 }, targetOffsetDb: 0 };
+  const powers = spots.map((levelAt) => grid.map((f) => 10 ** (levelAt(f) / 10)));
+  const design = designChannel(grid, goal, foundChannel(grid, powers));
   return readDesign(design, grid, correction);
 };
 

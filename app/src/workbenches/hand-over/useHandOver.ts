@@ -154,7 +154,10 @@ export function useHandOver(project: Project, change: Change) {
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
         const step = (share: number) =>
           setWork({ what: `${name} at ${home.name}`, share: (i + share) / ids.length });
-        const { sweep, array } = await measureSweep(project, home.id, id, 'verified', signal, step);
+        const { sweep, array } = await measureSweep(project, home.id, id, 'verified', {
+          signal,
+          onProgress: step,
+        });
         const kept = await change(
           `verifying sweep of ${name}`,
           (p) => ({

@@ -1,8 +1,10 @@
-import { Button, Switch } from '@mantine/core';
+import { ActionIcon, Button, Switch } from '@mantine/core';
 import type { Project, Spot } from '@pebble-hall/core/project';
+import { IconTrash } from '@tabler/icons-react';
 import { NumberField } from '../../parts/NumberField';
 import { isSpotTaken } from '../../parts/progress';
 import type { Change } from '../../parts/useChange';
+import { withoutSpot } from './planSpots';
 
 interface SpotCardProps {
   project: Project;
@@ -28,7 +30,19 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
         <div>
           <div>{isSpotTaken(project, spot) ? 'Taken' : isNext ? 'Next' : 'Chosen'}</div>
           <div className="big" style={{ color: 'var(--ink)' }}>
-            {spot.name}
+            <input
+              className="plain-input"
+              aria-label="Name of the spot"
+              key={`${spot.id} ${spot.name}`}
+              defaultValue={spot.name}
+              maxLength={60}
+              onBlur={(e) => {
+                const name = e.target.value.trim();
+                if (name && name !== spot.name) set(`${spot.name} is ${name} now`, { name });
+                else e.target.value = spot.name;
+              }}
+              onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+            />
           </div>
           <div>{whereText(spots[0]!, spot)}</div>
         </div>
@@ -43,7 +57,7 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
       </div>
       <div
         className="row"
-        style={{ justifyContent: 'flex-start' }}
+        style={{ justifyContent: 'flex-start', flexWrap: 'wrap', rowGap: 4 }}
         title={hasSweeps ? 'This spot has sweeps: it stays where they were taken' : undefined}
       >
         {(['x', 'y', 'z'] as const).map((axis) => (
@@ -59,7 +73,7 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
               max={size[axis] - 0.1}
               step={0.05}
               digits={2}
-              width={70}
+              width={66}
               disabled={hasSweeps}
               onChange={(value) =>
                 set(`position of ${spot.name}`, { position: { ...spot.position, [axis]: value } })
@@ -67,10 +81,24 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
             />
           </label>
         ))}
+        <label style={{ display: 'flex', alignItems: 'center', gap: 5, whiteSpace: 'nowrap' }}>
+          weight
+          <NumberField
+            label="Weight"
+            value={spot.weight}
+            unit=""
+            min={0.1}
+            max={10}
+            step={0.1}
+            width={48}
+            onChange={(weight) => set(`weight of ${spot.name}`, { weight })}
+          />
+        </label>
         <span style={{ flex: 1 }} />
         <Switch
           size="xs"
-          label="in the average"
+          label="averaged"
+          aria-label="in the average"
           styles={{ label: { whiteSpace: 'nowrap' } }}
           checked={spot.inAverage}
           onChange={(e) =>
@@ -79,6 +107,17 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
             })
           }
         />
+        {spot.id !== spots[0]!.id ? (
+          <ActionIcon
+            size="sm"
+            variant="default"
+            aria-label={`Remove ${spot.name}`}
+            title={hasSweeps ? 'Remove it and its sweeps' : 'Remove it'}
+            onClick={() => void change(`${spot.name} removed`, (p) => withoutSpot(p, spot.id))}
+          >
+            <IconTrash size={13} />
+          </ActionIcon>
+        ) : null}
       </div>
     </>
   );
@@ -87,7 +126,7 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
 /** Where a spot lies from the home spot, for someone with a stand in hand; the front wall is ahead. */
 function whereText(home: Spot, { id, position }: Spot): string {
   const height = `${position.z.toFixed(2)} m high`;
-  if (id === home.id) return `the first seat, ${height}`;
+  if (id === home.id) return `sets level and delay, ${height}`;
   const ahead = home.position.x - position.x;
   const left = home.position.y - position.y;
   const parts = [

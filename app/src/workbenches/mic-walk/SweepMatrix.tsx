@@ -25,7 +25,11 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
   const count = (state: string) => all.filter((s) => s?.verdict.state === state).length;
   const [good, doubtful, failed] = [count('good'), count('doubtful'), count('failed')];
   return (
-    <section className="card" aria-label="Sweeps">
+    <section
+      className="card"
+      aria-label="Sweeps"
+      style={{ overflow: 'auto', maxHeight: 'calc(100vh - 470px)' }}
+    >
       <h2>
         Sweeps{' '}
         <small>

@@ -1,15 +1,19 @@
-import { Button, Progress } from '@mantine/core';
-import type { Project } from '@pebble-hall/core/project';
+import { Button, Progress, SegmentedControl } from '@mantine/core';
+import type { Position, Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
 import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
+import { RoomElevation } from '../../parts/RoomElevation';
 import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
 import { silence } from '../../parts/running';
 import { reasonSentence } from '../../parts/sentences';
 import { useChange } from '../../parts/useChange';
+import { tell } from '../../parts/tell';
 import { SpotCard } from './SpotCard';
+import { SpotPlanButton } from './SpotPlanButton';
 import { SweepMatrix } from './SweepMatrix';
+import { useAverageMovement } from './useAverageMovement';
 import { useWalk } from './useWalk';
 
 /** Which sweeps are there, are they good, and which spot is next? */
@@ -27,6 +31,11 @@ function Walk({ project }: { project: Project }) {
   const { spots } = project.place;
   const next = spots.find((s) => !isSpotTaken(project, s)) ?? null;
   const [picked, setPicked] = useState<string | null>(null);
+  const [side, setSide] = useState<'above' | 'side'>('above');
+  const [preview, setPreview] = useState<Position[] | null>(null);
+  /** where a spot is while it is dragged */
+  const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
+  const movement = useAverageMovement(project);
   const spot = spots.find((s) => s.id === picked) ?? next ?? spots[0]!;
   const stateOf = (id: string): SpotState => {
     if (walk.now?.spotId === id) return 'now';
@@ -40,6 +49,22 @@ function Walk({ project }: { project: Project }) {
       return sweep && sweep.verdict.state !== 'good' ? [{ spot: s, loudspeaker: l, sweep }] : [];
     }),
   );
+  const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
+    const moving = spots.find((s) => s.id === id)!;
+    if (project.sweeps.some((s) => s.spotId === id)) {
+      if (done) tell(`${moving.name} has sweeps, so it stays where they were taken. Add a spot instead.`);
+      return;
+    }
+    setHeld(done ? null : { id, ...at });
+    if (!done) return;
+    void change(`position of ${moving.name}`, (p) => ({
+      ...p,
+      place: {
+        ...p.place,
+        spots: p.place.spots.map((s) => (s.id === id ? { ...s, position: { ...s.position, ...at } } : s)),
+      },
+    }));
+  };
   const addSpot = () =>
     void change('a new spot', (p) => {
       const base = p.place.spots.at(-1)!.position;
@@ -55,7 +80,13 @@ function Walk({ project }: { project: Project }) {
           ...p.place,
           spots: [
             ...p.place.spots,
-            { id: crypto.randomUUID(), name: `Spot ${p.place.spots.length + 1}`, position, inAverage: true },
+            {
+              id: crypto.randomUUID(),
+              name: `Spot ${p.place.spots.length + 1}`,
+              position,
+              inAverage: true,
+              weight: 1,
+            },
           ],
         },
       };
@@ -95,12 +126,40 @@ function Walk({ project }: { project: Project }) {
         ) : null}
       </div>
       <div className="plot" style={{ padding: 8 }}>
-        <RoomPlan
-          place={project.place}
-          stateOf={stateOf}
-          selected={spot.id}
-          playing={playing?.id ?? null}
-          onSelect={setPicked}
+        {side === 'above' ? (
+          <RoomPlan
+            place={{
+              ...project.place,
+              spots: spots.map((s) =>
+                s.id === held?.id ? { ...s, position: { ...s.position, x: held.x, y: held.y } } : s,
+              ),
+            }}
+            stateOf={stateOf}
+            selected={spot.id}
+            playing={playing?.id ?? null}
+            preview={preview}
+            onSelect={setPicked}
+            onMove={walk.now ? undefined : moveSpot}
+          />
+        ) : (
+          <RoomElevation
+            place={project.place}
+            stateOf={stateOf}
+            selected={spot.id}
+            preview={preview}
+            onSelect={setPicked}
+          />
+        )}
+        <SegmentedControl
+          aria-label="Seen from"
+          size="xs"
+          style={{ position: 'absolute', right: 10, bottom: 8 }}
+          data={[
+            { value: 'above', label: 'From above' },
+            { value: 'side', label: 'From the side' },
+          ]}
+          value={side}
+          onChange={(value) => setSide(value as 'above')}
         />
       </div>
       <div style={{ display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)', gap: 10, minHeight: 0 }}>
@@ -124,6 +183,7 @@ function Walk({ project }: { project: Project }) {
               />
               <span className="quiet">
                 Hold still: sweep {walk.now.done + 1} of {walk.now.total}
+                {walk.now.again ? ', once more, as something disturbed it' : ''}
               </span>
             </>
           ) : (
@@ -146,9 +206,17 @@ function Walk({ project }: { project: Project }) {
         <section className="card notes" aria-label="What the round says">
           <h2>
             What the round says
-            <Button size="compact-xs" variant="default" disabled={walk.now !== null} onClick={addSpot}>
-              Add a spot
-            </Button>
+            <span style={{ display: 'flex', gap: 8 }}>
+              <SpotPlanButton
+                project={project}
+                change={change}
+                disabled={walk.now !== null}
+                onPreview={setPreview}
+              />
+              <Button size="compact-xs" variant="default" disabled={walk.now !== null} onClick={addSpot}>
+                Add a spot
+              </Button>
+            </span>
           </h2>
           {trouble.map(({ spot: s, loudspeaker, sweep }, i) => (
             <Note key={sweep.id} number={i + 1} attention>
@@ -167,10 +235,28 @@ function Walk({ project }: { project: Project }) {
               ? 'The round is under way; every sweep is stored as it is taken.'
               : roundSentence(project)}
           </Note>
+          {movement && !walk.now ? (
+            <Note number={trouble.length + 2}>{movementSentence(movement)}</Note>
+          ) : null}
         </section>
       </div>
     </div>
   );
+}
+
+/** Below this, another spot changes little that one could hear. */
+const SETTLED_DB = 0.7;
+
+function movementSentence({
+  meanDb,
+  mostDb,
+  spotName,
+  channel,
+}: NonNullable<ReturnType<typeof useAverageMovement>>) {
+  const how = `Leaving one spot out moves the average of ${channel} by ${meanDb.toFixed(1)} dB, ${spotName} by ${mostDb.toFixed(1)} dB`;
+  return meanDb < SETTLED_DB
+    ? `${how}: it is settled, another spot would change little.`
+    : `${how}, the least settled channel: more spots would make it surer.`;
 }
 
 function roundSentence(project: Project): React.ReactNode {

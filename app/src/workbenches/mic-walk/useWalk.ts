@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { measureSweep, memoryStamp } from '../../parts/measuring';
 import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
+import { reasonSentence } from '../../parts/sentences';
 import { tell, tellProblem } from '../../parts/tell';
 import { processorChanged } from '../../parts/ChainPill';
 import { isAbort, readProcessor, recallMemory } from '../../rig';
@@ -15,6 +16,8 @@ export interface WalkNow {
   done: number;
   total: number;
   share: number;
+  /** the sweep was disturbed and is repeated */
+  again?: boolean;
 }
 
 interface Unstored {
@@ -34,6 +37,16 @@ const withSweep = (project: Project, sweep: Sweep): Project => ({
     sweep,
   ],
 });
+
+const RANK = { good: 0, doubtful: 1, failed: 2 } as const;
+
+/** A sweep that was disturbed or lost sound may be good the next time; a silent, clipped or soft one would be the same again. */
+const isWorthRepeating = ({ verdict }: Sweep): boolean =>
+  verdict.state !== 'good' && verdict.reasons.every((r) => r.kind === 'disturbed' || r.kind === 'dropouts');
+
+/** What was wrong, without the advice to repeat it. */
+const toldOf = (reason: Parameters<typeof reasonSentence>[0]) =>
+  reasonSentence(reason).replace(/: [^:]*repeat it$/, '');
 
 /** Taking sweeps: each is stored the moment it is taken, one that cannot be stored is kept here until it can. */
 export function useWalk(project: Project) {
@@ -67,14 +80,26 @@ export function useWalk(project: Project) {
         for (const [i, { spotId, loudspeakerId }] of jobs.entries()) {
           const at = { spotId, loudspeakerId, done: i, total: jobs.length };
           setNow({ ...at, share: 0 });
-          const { sweep, array } = await measureSweep(
-            latest.current,
-            spotId,
-            loudspeakerId,
-            'as found',
-            signal,
-            (share) => setNow({ ...at, share }),
-          );
+          const measure = () =>
+            measureSweep(latest.current, spotId, loudspeakerId, 'as found', {
+              signal,
+              onProgress: (share) => setNow({ ...at, share }),
+            });
+          let { sweep, array } = await measure();
+          if (isWorthRepeating(sweep)) {
+            // once by itself; the better of the two is kept, and what is still wrong is asked about
+            const first = sweep;
+            setNow({ ...at, share: 0, again: true });
+            const second = await measure();
+            if (RANK[second.sweep.verdict.state] <= RANK[first.verdict.state]) ({ sweep, array } = second);
+            if (sweep.verdict.state === 'good') {
+              const { spots, loudspeakers } = latest.current.place;
+              const where = `${spots.find((s) => s.id === spotId)!.name}, ${loudspeakers.find((l) => l.id === loudspeakerId)!.name}`;
+              tell(
+                `${where}: ${first.verdict.reasons.map(toldOf).join('; ')}. Repeated by itself, and good now.`,
+              );
+            }
+          }
           if (!(await store(sweep, array))) return; // a full disk: stop, keep what is at hand
         }
       });

@@ -2,9 +2,12 @@ import { ActionIcon, Switch } from '@mantine/core';
 import { AIM_DB } from '@pebble-hall/core/measure';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
 import { IconPlayerPlay } from '@tabler/icons-react';
+import { channelFindings, findingSentence, untellable, type Finding } from '../../parts/channelFindings';
 import { fittedOf, marginNow } from '../../parts/progress';
-import { marginSentence, reasonSentence } from '../../parts/sentences';
+import { marginSentence } from '../../parts/sentences';
 import type { Change } from '../../parts/useChange';
+import { SharedOutputHelper } from './SharedOutputHelper';
+import type { Guarded } from './useGuarded';
 
 interface ChannelListProps {
   project: Project;
@@ -13,26 +16,41 @@ interface ChannelListProps {
   onChoose: (id: string) => void;
   playing: string | null;
   onCheck: (id: string) => void;
+  guarded: Guarded;
   busy: boolean;
 }
 
-/** One line per output: is it there, and is it loud enough, by how many dB. */
-export function ChannelList({ project, change, chosen, onChoose, playing, onCheck, busy }: ChannelListProps) {
-  const fit = (id: string, fitted: boolean, name: string) =>
-    change(`${name} ${fitted ? 'fitted' : 'not fitted'}`, (p) => ({
+/** One line per output: is it there, is it the one it claims to be, and is it loud enough, by how many dB. */
+export function ChannelList({
+  project,
+  change,
+  chosen,
+  onChoose,
+  playing,
+  onCheck,
+  guarded,
+  busy,
+}: ChannelListProps) {
+  const set = (l: Loudspeaker, next: Partial<Loudspeaker>, label: string) =>
+    void change(label, (p) => ({
       ...p,
       place: {
         ...p.place,
-        loudspeakers: p.place.loudspeakers.map((l) => (l.id === id ? { ...l, fitted } : l)),
+        loudspeakers: p.place.loudspeakers.map((other) =>
+          other.id === l.id ? { ...other, ...next } : other,
+        ),
       },
     }));
+  const findings = channelFindings(project);
+  const sharing = fittedOf(project).filter((l) => findings.get(l.id)!.some((f) => f.kind === 'shared'));
   return (
-    <section className="notes" aria-label="Channels" style={{ gap: 5 }}>
-      <h2>What each channel says</h2>
+    <section className="notes" aria-label="Channels" style={{ gap: 5, flex: 1 }}>
       {project.place.loudspeakers.map((l) => (
         <div
           key={l.id}
           className="card"
+          role="group"
+          aria-label={l.name}
           style={{
             padding: '3px 10px 4px',
             gap: 1,
@@ -59,7 +77,10 @@ export function ChannelList({ project, change, chosen, onChoose, playing, onChec
                 label="fitted"
                 aria-label={`${l.name} fitted`}
                 checked={l.fitted}
-                onChange={(event) => void fit(l.id, event.currentTarget.checked, l.name)}
+                onChange={(event) => {
+                  const fitted = event.currentTarget.checked;
+                  set(l, { fitted }, `${l.name} ${fitted ? 'fitted' : 'not fitted'}`);
+                }}
               />
               <ActionIcon
                 size="sm"
@@ -75,46 +96,66 @@ export function ChannelList({ project, change, chosen, onChoose, playing, onChec
           <Verdict
             project={project}
             loudspeaker={l}
+            findings={findings.get(l.id) ?? []}
             playing={playing === l.id}
-            onNotFitted={() => void fit(l.id, false, l.name)}
+            onNotFitted={() => set(l, { fitted: false }, `${l.name} not fitted`)}
+            onShares={(output) => set(l, { output }, `${l.name} on output ${output}`)}
           />
         </div>
       ))}
+      {sharing.length > 1 ? (
+        <SharedOutputHelper
+          project={project}
+          change={change}
+          guarded={guarded}
+          busy={busy}
+          sharing={sharing}
+        />
+      ) : null}
       <p className="quiet" style={{ margin: 0, fontSize: 12.5 }}>
-        Channels need not be equally loud; only the margin over the noise matters. {summary(project)}
+        Channels need not be equally loud; only the margin over the noise matters. {summary(project)}{' '}
+        {cannotTell(project)}
       </p>
     </section>
   );
 }
 
-function Verdict({
-  project,
-  loudspeaker,
-  playing,
-  onNotFitted,
-}: {
+interface VerdictProps {
   project: Project;
   loudspeaker: Loudspeaker;
+  findings: Finding[];
   playing: boolean;
   onNotFitted: () => void;
-}) {
+  onShares: (output: number) => void;
+}
+
+function Verdict({ project, loudspeaker, findings, playing, onNotFitted, onShares }: VerdictProps) {
   if (playing) return <span className="good">a short sweep is playing …</span>;
   if (!loudspeaker.fitted) return <span className="quiet">left out</span>;
-  const check = project.rig.checks[loudspeaker.id];
-  const margin = marginNow(project, loudspeaker.id);
-  if (!check || margin === null) return <span className="quiet">not checked yet</span>;
-  if (check.verdict.reasons.some((r) => r.kind === 'silent')) {
+  const silent = findings.find((f) => f.kind === 'silent');
+  if (silent) {
     return (
       <span className="attention">
         Nothing arrived.{' '}
         <button className="linkish" onClick={onNotFitted}>
           Not fitted?
         </button>
+        {silent.perhapsOn ? (
+          <>
+            {' '}
+            <button className="linkish" onClick={() => onShares(silent.perhapsOn!.output)}>
+              On the output of {silent.perhapsOn.name}?
+            </button>
+          </>
+        ) : null}
       </span>
     );
   }
-  const other = check.verdict.reasons.find((r) => r.kind !== 'near noise');
-  if (other) return <span className="attention">{reasonSentence(other)}</span>;
+  const sentences = findings.map(findingSentence).join('; ');
+  const check = project.rig.checks[loudspeaker.id];
+  const margin = marginNow(project, loudspeaker.id);
+  if (sentences) return <span className="attention">{sentences}</span>;
+  if (!check || margin === null) return <span className="quiet">not checked yet</span>;
   const share = Math.max(0, Math.min(1, margin / 60));
   return (
     <span style={{ display: 'flex', alignItems: 'center', gap: 8, fontSize: 12.5 }}>
@@ -150,4 +191,13 @@ function summary(project: Project): string {
   return short === 0
     ? 'All that were checked reach 30 dB.'
     : `${short} of ${margins.length} stay short of 30 dB.`;
+}
+
+/** What the check cannot find, said openly. */
+function cannotTell(project: Project): string {
+  if (Object.keys(project.rig.checks).length === 0) return '';
+  const pairs = untellable(project);
+  if (pairs.length === 0) return '';
+  const [a, b] = pairs[0]!;
+  return `${a} and ${b} stand equally far from the home spot, so an exchange of their cables cannot be heard: have their names spoken under Connect.`;
 }

@@ -4,6 +4,8 @@ import { useMemo } from 'react';
 import { fittedOf } from '../../parts/progress';
 import { FULL_BAND, levelRange } from '../../parts/chartMath';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { splOffsetDb } from '../../parts/theRig';
+import { EmptyPlot } from './EmptyPlot';
 
 const grid = logGrid(20, 20000, 24);
 /** From the noise of a quiet room to a loud sweep. */
@@ -21,6 +23,8 @@ const COLOURS = [
 /** Noise of the room in third octaves, and how loud the chosen channel's sweep was in each while it passed. */
 export function NoisePlot({ project, chosen }: { project: Project; chosen: string | null }) {
   const { noise, checks, levelDbfs } = project.rig;
+  const spl = splOffsetDb(project);
+  const offset = spl ?? 0;
   const fitted = fittedOf(project);
   const shown = chosen && checks[chosen] ? chosen : fitted.find((l) => checks[l.id])?.id;
   const traces = useMemo(() => {
@@ -30,7 +34,7 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       const [from, to] = [finite[0]!.centre * 0.89, finite.at(-1)!.centre * 1.12];
       const levels = interpolateLog(
         Float64Array.from(finite, (p) => p.centre),
-        Float64Array.from(finite, (p) => p.db),
+        Float64Array.from(finite, (p) => p.db + offset),
         grid,
       );
       return levels.map((v, i) => (grid[i]! < from || grid[i]! > to ? NaN : v));
@@ -72,7 +76,7 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       }
     }
     return out;
-  }, [noise, checks, levelDbfs, shown, fitted]);
+  }, [noise, checks, levelDbfs, shown, fitted, offset]);
   const range = useMemo(
     () =>
       levelRange(
@@ -85,12 +89,10 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
   );
   if (traces.length === 0) {
     return (
-      <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
-        <p style={{ maxWidth: 360, textAlign: 'center' }}>
-          Nothing has been heard yet. <b>Listen to the room</b> shows its noise; <b>Check every channel</b>{' '}
-          plays a short sweep on each at the level set below.
-        </p>
-      </div>
+      <EmptyPlot>
+        Nothing has been heard yet. <b>Listen to the room</b> shows its noise; <b>Check every channel</b>{' '}
+        plays a short sweep on each at the level set below.
+      </EmptyPlot>
     );
   }
   return (
@@ -99,7 +101,8 @@ export function NoisePlot({ project, chosen }: { project: Project; chosen: strin
       frequency={grid}
       traces={traces}
       range={range}
-      levelLabel="dB re full scale, 1/3 octave"
+      absolute={spl !== null}
+      levelLabel={spl === null ? 'dB re full scale, 1/3 octave' : 'dB, 1/3 octave'}
     />
   );
 }

@@ -1,17 +1,31 @@
-import { Button, Progress, SegmentedControl } from '@mantine/core';
+import { Button, Progress } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
-import { useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { Frame } from '../../parts/Frame';
-import { fittedOf } from '../../parts/progress';
 import { running, silence } from '../../parts/running';
-import { useChange } from '../../parts/useChange';
-import { ChannelList } from './ChannelList';
-import { LevelCard } from './LevelCard';
-import { MicrophoneCard } from './MicrophoneCard';
-import { NoisePlot } from './NoisePlot';
-import { PracticeCard } from './PracticeCard';
-import { useRigWork } from './useRigWork';
+import { clearProblem } from '../../parts/tell';
+import { rigName } from '../../parts/theRig';
+import { useChange, type Change } from '../../parts/useChange';
+import { PracticeButton } from './PracticeButton';
+import { useGuarded, type Guarded } from './useGuarded';
+import { evidenceOf, VIEWS, type View } from './views';
+
+/** What every view of the Rig is given. */
+export interface ViewProps {
+  project: Project;
+  change: Change;
+  guarded: Guarded;
+  busy: boolean;
+}
+
+const shown = {
+  Connect: lazy(() => import('./ConnectView')),
+  Microphones: lazy(() => import('./MicrophonesView')),
+  Level: lazy(() => import('./LevelView')),
+  Channels: lazy(() => import('./ChannelsView')),
+  Distances: lazy(() => import('./DistancesView')),
+};
 
 /** Is every link of the chain right, and loud enough over the noise? */
 export function RigWorkbench() {
@@ -22,77 +36,70 @@ export function RigWorkbench() {
   );
 }
 
+const viewOfHash = (): View =>
+  VIEWS.find((v) => v.toLowerCase() === location.hash.slice(1).toLowerCase()) ?? 'Channels';
+
 function Rig({ project }: { project: Project }) {
   const change = useChange(project.id);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const work = useRigWork(project, change);
+  const guarded = useGuarded();
   const busy = useStore(running, (r) => r.what);
-  const { rig } = project;
+  const [view, setView] = useState<View>(viewOfHash);
+  useEffect(() => {
+    const follow = () => setView(viewOfHash());
+    addEventListener('hashchange', follow);
+    return () => removeEventListener('hashchange', follow);
+  }, []);
+  const Shown = shown[view];
   return (
-    <div
-      className="work"
-      style={{
-        gridTemplateColumns: 'minmax(0, 1fr) 372px',
-        gridTemplateRows: '36px minmax(0, 1fr) auto',
-        height: '100%',
-      }}
-    >
-      <div className="chips" style={{ gridColumn: '1 / 3' }}>
-        <span className="pill">
-          Interface <b>Burrow 8</b>, simulated
-        </span>
-        <span className="pill">
-          Microphone on <b>input 1</b>, loopback on <b>input 2</b>
-        </span>
-        <SegmentedControl
-          aria-label="Pace of the stand-in"
-          size="xs"
-          data={[
-            { value: 'quick', label: 'No waiting' },
-            { value: 'real time', label: 'Real time' },
-          ]}
-          value={rig.pace}
-          onChange={(pace) =>
-            void change('pace of the rig', (p) => ({ ...p, rig: { ...p.rig, pace: pace as 'quick' } }))
-          }
-        />
+    <div className="work" style={{ gridTemplateRows: '36px minmax(0, 1fr)', height: '100%' }}>
+      <div className="chips">
+        <div role="tablist" aria-label="Parts of the rig" className="chips">
+          {VIEWS.map((v) => (
+            <button
+              key={v}
+              role="tab"
+              className="chip"
+              aria-selected={v === view}
+              aria-label={`${v}, ${evidenceOf(project, v)}`}
+              onClick={() => {
+                history.replaceState(null, '', `#${v.toLowerCase()}`);
+                clearProblem();
+                setView(v);
+              }}
+            >
+              {v} <small>{evidenceOf(project, v)}</small>
+            </button>
+          ))}
+        </div>
         <span style={{ flex: 1 }} />
         {busy ? (
           <>
-            <Progress value={100 * work.progress} w={160} aria-label="Progress" />
-            <span className="quiet">{busy}</span>
-            <Button size="compact-md" variant="default" onClick={silence}>
+            <Progress value={100 * guarded.progress} w={110} aria-label="Progress" />
+            <span
+              className="quiet"
+              style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            >
+              {busy}
+            </span>
+            <Button size="compact-md" variant="default" style={{ flexShrink: 0 }} onClick={silence}>
               Cancel
             </Button>
           </>
         ) : (
           <>
-            <Button size="compact-md" variant="default" onClick={work.listen}>
-              Listen to the room
-            </Button>
-            <Button size="compact-md" onClick={work.checkAll} disabled={fittedOf(project).length === 0}>
-              Check every channel
-            </Button>
+            <span
+              className="quiet"
+              style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            >
+              {rigName(project)}
+            </span>
+            {project.rig.kind === 'simulated' ? <PracticeButton /> : null}
           </>
         )}
       </div>
-      <div className="plot">
-        <NoisePlot project={project} chosen={chosen} />
-      </div>
-      <ChannelList
-        project={project}
-        change={change}
-        chosen={chosen}
-        onChoose={setChosen}
-        playing={work.playing}
-        onCheck={work.checkOne}
-        busy={busy !== null}
-      />
-      <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.15fr 1.2fr 1fr' }}>
-        <LevelCard project={project} change={change} />
-        <MicrophoneCard project={project} change={change} />
-        <PracticeCard />
-      </div>
+      <Suspense fallback={<p className="quiet">Opening …</p>}>
+        <Shown project={project} change={change} guarded={guarded} busy={busy !== null} />
+      </Suspense>
     </div>
   );
 }

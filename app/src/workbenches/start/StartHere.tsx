@@ -2,7 +2,8 @@ import { Button } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
-import { isSpotTaken, stonesOf } from '../../parts/progress';
+import { isSpotTaken } from '../../parts/progress';
+import { stonesOf } from '../../parts/stones';
 import { RoomPlan } from '../../parts/RoomPlan';
 
 const STEPS: { path: string; title: string; text: string }[] = [

@@ -1,0 +1,63 @@
+import type { ChartBand, ChartTrace } from './drawTraces';
+
+/** Which line is which: roles are told by the kind of line. */
+export function ChartLegend({
+  traces,
+  bands,
+  target,
+}: {
+  traces: ChartTrace[];
+  bands: ChartBand[];
+  target: boolean;
+}) {
+  const dash = { measured: undefined, predicted: '7 4', reference: '2 4', noise: undefined };
+  return (
+    <ul
+      aria-label="Legend"
+      style={{
+        display: 'flex',
+        gap: 14,
+        listStyle: 'none',
+        margin: 0,
+        padding: 0,
+        fontSize: 12.5,
+        overflow: 'hidden',
+        whiteSpace: 'nowrap',
+      }}
+    >
+      {traces.map(({ id, label, colour, role }) => (
+        <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+          <svg width={26} height={8}>
+            <line
+              x1={0}
+              x2={26}
+              y1={4}
+              y2={4}
+              stroke={`var(--${colour})`}
+              strokeWidth={role === 'noise' ? 1.2 : 2.2}
+              strokeDasharray={dash[role]}
+            />
+          </svg>
+          {label}
+        </li>
+      ))}
+      {bands.map(({ id, label, colour }) => (
+        <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+          <svg width={22} height={10}>
+            <rect width={22} height={10} rx={2} fill={`var(--${colour})`} opacity={0.2} />
+          </svg>
+          {label}
+        </li>
+      ))}
+      {target ? (
+        <li style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+          <svg width={26} height={10}>
+            <line x1={0} x2={26} y1={5} y2={5} stroke="var(--target)" strokeWidth={9} opacity={0.3} />
+            <line x1={0} x2={26} y1={5} y2={5} stroke="var(--target)" strokeWidth={1.4} />
+          </svg>
+          target
+        </li>
+      ) : null}
+    </ul>
+  );
+}

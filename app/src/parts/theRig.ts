@@ -1,0 +1,69 @@
+import type { LevelCalibration, Microphone, Position, Project } from '@pebble-hall/core/project';
+import { SimulatedRig, WebAudioRig, type AudioRig } from '../rig';
+
+type HasRig = Pick<Project, 'rig'>;
+
+let current: { key: string; rig: AudioRig } | undefined;
+
+/** The rig that the project has chosen. */
+export function rigOf({ rig: { kind, pace, device } }: HasRig): AudioRig {
+  const key = JSON.stringify([kind, kind === 'simulated' ? pace : device]);
+  if (current?.key !== key) {
+    void current?.rig.close();
+    if (kind === 'web audio' && !device)
+      throw new Error('No audio devices are chosen yet. Choose them in Rig, under Connect.');
+    current = { key, rig: kind === 'web audio' ? new WebAudioRig(device!) : new SimulatedRig({ pace }) };
+  }
+  return current.rig;
+}
+
+/** Lets go of the devices; the next use opens them again. */
+export function closeRig(): void {
+  void current?.rig.close();
+  current = undefined;
+}
+
+export const rigName = ({ rig: { kind, device } }: HasRig): string =>
+  kind === 'simulated' ? 'Burrow 8, simulated' : (device?.inputName ?? 'no interface');
+
+/** The microphone that measures. */
+export const microphoneOf = ({ rig }: HasRig): Microphone =>
+  rig.microphones.find((m) => m.id === rig.microphoneId) ?? rig.microphones[0]!;
+
+export const INCIDENCE_DEG = { 'at the source': 0, upright: 90, 'on the floor': 0 } as const;
+
+/** Puts the stand-in's microphones up at a place; real ones are carried there. */
+export function standMicrophones(rig: AudioRig, project: Project, { x, y, z }: Position): void {
+  if (!(rig instanceof SimulatedRig)) return;
+  rig.standMicrophones(
+    project.rig.microphones.map(({ input, serial, pointing, gainDb }) => ({
+      input,
+      position: [x, y, z],
+      serial: Number.parseInt(serial, 10) || 0,
+      incidenceDeg: INCIDENCE_DEG[pointing],
+      gainDb,
+    })),
+  );
+}
+
+/** The newest level calibration of a microphone, and why it no longer holds, if it does not. */
+export function levelOf(
+  project: HasRig,
+  microphone = microphoneOf(project),
+): { calibration: LevelCalibration; stale: string | null } | null {
+  const calibration = microphone.levels.at(-1);
+  if (!calibration) return null;
+  const stale =
+    calibration.gainDb !== microphone.gainDb
+      ? `The gain was ${calibration.gainDb} dB then and is ${microphone.gainDb} dB now: calibrate again.`
+      : calibration.rigName !== rigName(project)
+        ? `It was taken through ${calibration.rigName}: calibrate again for ${rigName(project)}.`
+        : null;
+  return { calibration, stale };
+}
+
+/** dB to add to a level re full scale for sound pressure level; null while that is not known. */
+export function splOffsetDb(project: HasRig): number | null {
+  const level = levelOf(project);
+  return level && !level.stale ? level.calibration.nominalDb - level.calibration.readDb : null;
+}

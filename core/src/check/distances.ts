@@ -1,0 +1,148 @@
+/** A distance between two named points, metres. */
+export interface Distance {
+  a: string;
+  b: string;
+  metres: number;
+}
+
+/** Why a set of distances cannot be right. */
+export type DistanceProblem =
+  | { kind: 'triangle'; a: string; b: string; by: string; metres: number; atMost: number; atLeast: number }
+  | { kind: 'disagree'; a: string; b: string; metres: number; others: number };
+
+/** Tolerance: 5 cm, or 2 % of long ones. */
+export const toleranceM = (metres: number): number => Math.max(0.05, 0.02 * metres);
+
+/**
+ * Triangles that cannot be: one side longer than the other two together, by more than the tolerance.
+ * @param distances each pair once
+ * @param tolerance of one distance, metres; the largest of the three sides counts
+ */
+export function impossibleTriangles(
+  distances: Distance[],
+  tolerance: (a: string, b: string, metres: number) => number = (_a, _b, metres) => toleranceM(metres),
+): DistanceProblem[] {
+  const known = new Map(
+    distances.flatMap(({ a, b, metres }) => [
+      [`${a}\n${b}`, metres] as const,
+      [`${b}\n${a}`, metres] as const,
+    ]),
+  );
+  const points = [...new Set(distances.flatMap(({ a, b }) => [a, b]))];
+  const out: DistanceProblem[] = [];
+  for (const { a, b, metres } of distances) {
+    let worst: DistanceProblem | null = null;
+    for (const by of points) {
+      const [first, second] = [known.get(`${a}\n${by}`), known.get(`${by}\n${b}`)];
+      if (by === a || by === b || first === undefined || second === undefined) continue;
+      const over = metres - (first + second);
+      const allowed = Math.max(tolerance(a, b, metres), tolerance(a, by, first), tolerance(by, b, second));
+      if (over > allowed && (!worst || (worst.kind === 'triangle' && over > worst.metres - worst.atMost))) {
+        worst = {
+          kind: 'triangle',
+          a,
+          b,
+          by,
+          metres,
+          atMost: first + second,
+          atLeast: Math.abs(first - second),
+        };
+      }
+    }
+    if (worst) out.push(worst);
+  }
+  return out;
+}
+
+/** Pairs that two lists know differently by more than the tolerance; `metres` is the first list's value. */
+export function disagreements(these: Distance[], others: Distance[]): DistanceProblem[] {
+  return these.flatMap(({ a, b, metres }) => {
+    const other = others.find((o) => (o.a === a && o.b === b) || (o.a === b && o.b === a));
+    if (!other || Math.abs(other.metres - metres) <= toleranceM(metres)) return [];
+    return { kind: 'disagree', a, b, metres, others: other.metres } as const;
+  });
+}
+
+export interface Point {
+  x: number;
+  y: number;
+  z: number;
+}
+
+/** How far a planned place pulls on the fit, against 1 for a distance: it settles what distances leave open. */
+const PLAN_WEIGHT = 0.02;
+
+/**
+ * Moves points so that their distances fit: least squares over the distances, with a weak pull to where the plan has them
+ * (Gauss-Newton, damped). Heights stay: distances over a floor say little of them.
+ * @param fixed points that do not move (a spot that was marked on the floor)
+ * @returns new places of all points, and the RMS of what does not fit, metres
+ */
+export function fitPositions(
+  points: Record<string, Point>,
+  distances: Distance[],
+  fixed: string[],
+): { points: Record<string, Point>; rmsM: number } {
+  const names = Object.keys(points).filter((name) => !fixed.includes(name));
+  const index = new Map(names.map((name, i) => [name, 2 * i]));
+  const now = Object.fromEntries(Object.entries(points).map(([name, p]) => [name, { ...p }]));
+  const usable = distances.filter(({ a, b }) => points[a] && points[b]);
+  const n = 2 * names.length;
+  const lengthOf = ({ a, b }: Distance) => {
+    const [p, q] = [now[a]!, now[b]!];
+    return Math.max(1e-6, Math.hypot(p.x - q.x, p.y - q.y, p.z - q.z));
+  };
+  for (let round = 0; round < 60 && n > 0; round++) {
+    const matrix = Array.from({ length: n }, (_, i) =>
+      Float64Array.from({ length: n + 1 }, (_, j) => (i === j ? PLAN_WEIGHT ** 2 + 1e-9 : 0)),
+    );
+    names.forEach((name, i) => {
+      matrix[2 * i]![n] = PLAN_WEIGHT ** 2 * (points[name]!.x - now[name]!.x);
+      matrix[2 * i + 1]![n] = PLAN_WEIGHT ** 2 * (points[name]!.y - now[name]!.y);
+    });
+    for (const distance of usable) {
+      const length = lengthOf(distance);
+      const off = distance.metres - length;
+      const [p, q] = [now[distance.a]!, now[distance.b]!];
+      const slope = new Map<number, number>();
+      const [ia, ib] = [index.get(distance.a), index.get(distance.b)];
+      const [ux, uy] = [(p.x - q.x) / length, (p.y - q.y) / length];
+      if (ia !== undefined) slope.set(ia, ux).set(ia + 1, uy);
+      if (ib !== undefined) slope.set(ib, -ux).set(ib + 1, -uy);
+      for (const [i, si] of slope) {
+        matrix[i]![n] = matrix[i]![n]! + si * off;
+        for (const [j, sj] of slope) matrix[i]![j] = matrix[i]![j]! + si * sj;
+      }
+    }
+    const step = solve(matrix, n);
+    let most = 0;
+    names.forEach((name, i) => {
+      now[name]!.x += step[2 * i]!;
+      now[name]!.y += step[2 * i + 1]!;
+      most = Math.max(most, Math.abs(step[2 * i]!), Math.abs(step[2 * i + 1]!));
+    });
+    if (most < 1e-7) break;
+  }
+  const squares = usable.reduce((sum, d) => sum + (d.metres - lengthOf(d)) ** 2, 0);
+  return { points: now, rmsM: usable.length ? Math.sqrt(squares / usable.length) : 0 };
+}
+
+/** Gaussian elimination with pivots; the right side is the last column. */
+function solve(matrix: Float64Array[], n: number): Float64Array {
+  for (let i = 0; i < n; i++) {
+    let pivot = i;
+    for (let r = i + 1; r < n; r++) if (Math.abs(matrix[r]![i]!) > Math.abs(matrix[pivot]![i]!)) pivot = r;
+    [matrix[i], matrix[pivot]] = [matrix[pivot]!, matrix[i]!];
+    for (let r = i + 1; r < n; r++) {
+      const share = matrix[r]![i]! / matrix[i]![i]!;
+      for (let c = i; c <= n; c++) matrix[r]![c] = matrix[r]![c]! - share * matrix[i]![c]!;
+    }
+  }
+  const out = new Float64Array(n);
+  for (let i = n - 1; i >= 0; i--) {
+    let sum = matrix[i]![n]!;
+    for (let c = i + 1; c < n; c++) sum -= matrix[i]![c]! * out[c]!;
+    out[i] = sum / matrix[i]![i]!;
+  }
+  return out;
+}

@@ -1,0 +1,81 @@
+import { PROJECT_VERSION } from './types.js';
+
+type Stored = Record<string, unknown>;
+type Step = (project: Stored) => Stored;
+
+const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
+  Object.fromEntries(
+    Object.entries((map ?? {}) as Record<string, Stored>).map(([key, v]) => [key, change(v)]),
+  );
+
+/**
+ * Steps from one version of the project's shape to the next; once released, a step is never edited.
+ * 1 to 2: microphones with gain, direction and level calibrations; real devices, timing, round trip, distances; checks
+ * know arrival and polarity; spots have a weight.
+ */
+const STEPS: Record<number, Step> = {
+  1: (project) => {
+    const { microphone, calibrationId, checks, noise, ...rest } = project['rig'] as Stored;
+    const id = 'microphone-1';
+    const calibrations = project['calibrations'] as Record<string, Stored> | undefined;
+    const place = (project['place'] ?? {}) as Stored;
+    return {
+      ...project,
+      version: 2,
+      place: { ...place, spots: ((place['spots'] ?? []) as Stored[]).map((s) => ({ ...s, weight: 1 })) },
+      calibrations: mapValues(calibrations, (c) => ({ ...c, incidenceDeg: null, sensitivityDb: null })),
+      rig: {
+        ...rest,
+        device: null,
+        microphones: [
+          {
+            id,
+            make: microphone,
+            serial: calibrations?.[calibrationId as string]?.['serial'] ?? '',
+            pointing: 'at the source',
+            input: 1,
+            gainDb: 0,
+            calibrationIds: calibrationId === null ? [] : [calibrationId],
+            calibrationId,
+            levels: [],
+          },
+        ],
+        microphoneId: id,
+        loopbackInput: 2,
+        timing: 'loopback',
+        clickFrom: null,
+        roundTrip: null,
+        distances: [],
+        heardTraces: {},
+        processorBefore: null,
+        noise: noise ? { ...(noise as Stored), traits: [] } : null,
+        checks: mapValues(checks, (check) => ({
+          ...check,
+          arrivalS: null,
+          reversed: null,
+          certainty: null,
+          distortionDb: -Infinity,
+          delayS: 0,
+          traceId: null,
+        })),
+      },
+      sweeps: (project['sweeps'] as Stored[]).map((sweep) => ({ ...sweep, microphoneId: id })),
+    };
+  },
+};
+
+/**
+ * A project of an older version in today's shape; one of today's comes back as it is. Not checked: that is done after it.
+ * @throws when the project is newer than this program, or too broken to be carried over
+ */
+export function migrateProject<T>(project: T): T {
+  let now = project as Stored;
+  const version = now?.['version'];
+  if (typeof version !== 'number' || version > PROJECT_VERSION) {
+    throw new RangeError(
+      `migrateProject: cannot read version ${String(version)}, only up to ${PROJECT_VERSION}`,
+    );
+  }
+  for (let v = version; v < PROJECT_VERSION; v++) now = STEPS[v]!(now);
+  return now as T;
+}

@@ -1,0 +1,13 @@
+/** Where to measure: spot plans, and how much an average over spots is worth. */
+export {
+  layOutSpots,
+  NEAR_SPOTS_M,
+  SPOT_PLANS,
+  SPOTS_IN_PLAN,
+  tooClose,
+  type PlannedSpot,
+  type SpotPlan,
+  type SpotPlanRequest,
+  type SpotPosition,
+} from './spotPlan.js';
+export { averageMovement, type AverageMovement } from './averageMovement.js';

@@ -1,0 +1,45 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AUDIO_RIG_CONTRACT } from '../app/src/rig/audioRigContract';
+import { openBrowser } from './support/browser.mjs';
+import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
+import { serveContract } from './support/contractPage.mjs';
+
+let page: Awaited<ReturnType<typeof serveContract>>;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+
+/** Two channels told apart by their tone: 1 kHz on the first, 500 Hz on the second. */
+const tone = (f: number) =>
+  Float32Array.from({ length: 96000 }, (_, i) => 0.2 * Math.sin((2 * Math.PI * f * i) / 48000));
+
+beforeAll(async () => {
+  page = await serveContract();
+  browser = await openBrowser({ args: fakeCapture(writeCaptureFile([tone(1000), tone(500)])) });
+  await browser.driver.manage().setTimeouts({ script: 60_000 });
+  await browser.driver.get(page.url);
+});
+afterAll(async () => {
+  await browser?.close();
+  await page?.stop();
+});
+
+const call = <T>(expression: string) =>
+  browser.driver.executeAsyncScript<T>(
+    `const done = arguments[arguments.length - 1];
+     Promise.resolve().then(() => ${expression}).then(done, (e) => done('FAILED ' + e));`,
+  );
+
+describe.each(['simulated', 'web audio'])('the %s rig', (kind) => {
+  it.each(AUDIO_RIG_CONTRACT.map((c) => c.name))('%s', async (clause) => {
+    const broken = await call(`window.contract.run(${JSON.stringify(kind)}, ${JSON.stringify(clause)})`);
+    expect(broken).toBeNull();
+  });
+});
+
+describe('the web audio rig', () => {
+  it('keeps two channels apart and loses nothing in three seconds', async () => {
+    expect(await call('window.contract.listen(3, [250, 500, 1000, 2000])')).toEqual({
+      heard: [1000, 500],
+      dropouts: 0,
+    });
+  });
+});

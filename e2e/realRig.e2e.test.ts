@@ -1,0 +1,135 @@
+import { gainOfDb, exponentialSweep } from '@pebble-hall/core/signal';
+import { houseMemory } from '@pebble-hall/stand-ins/processor';
+import { noFaults, SimulatedRoom } from '@pebble-hall/stand-ins/rig';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
+import { startServer } from './support/server.mjs';
+import { User } from './support/user';
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let user: User;
+
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(async () => {
+  await server?.stop();
+});
+afterEach(async () => {
+  await user?.close();
+});
+
+/** What Left sounds like in the Net Loft, the loopback beside it: silence, a check sweep, decay. */
+function leftInTheLoft(): string {
+  const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 1, levelDbfs: -30 });
+  const silence = 1.5 * 48000;
+  const samples = new Float32Array(silence + sweep.samples.length);
+  samples.set(sweep.samples, silence);
+  const { outputs, filters } = houseMemory();
+  const [microphone, loopback] = new SimulatedRoom(1).record({
+    signals: [{ output: 1, samples }],
+    lengthFrames: samples.length + 3 * 48000,
+    microphones: [{ input: 1, position: [3.6, 1.72, 1.14], serial: 4417, incidenceDeg: 0, gainDb: 0 }],
+    outputs,
+    filters,
+    faults: noFaults(),
+    take: 1,
+  });
+  // the file plays this sweep whatever the page plays: the page's own level is set to the same
+  return writeCaptureFile([microphone!, loopback!.map((v) => v * gainOfDb(0))]);
+}
+
+describe('on the devices of this computer', () => {
+  it('from nothing to ready to measure: connect, check, level', async () => {
+    user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
+    await user.visit('/rig#connect');
+    await user.tick('This computer');
+    await user.sees('The browser will ask whether it may use the microphone');
+    await user.press('Open devices');
+    await user.sees(
+      /Connected: 2 in, 2 out at 48 kHz; echo cancellation, noise suppression and gain control are off\./,
+    );
+    await user.tick('Let go of the input between takes');
+    await user.view('Channels');
+    for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
+      await (
+        await user.find(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`)
+      ).click();
+    }
+    await user.type('Test level', '-30');
+    await user.press('Listen to the room');
+    await user.sees(/Noise of the room\s+−?\d+ dB\(A\) re full scale/);
+    await user.press('Check every channel');
+    await user.until(
+      'both channels are judged',
+      async () => ((await user.text()).match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2,
+      90_000,
+    );
+    await user.sees(/ready, \d+ dB/);
+    // the loopback in the file tells the time: Left is 3.1 m away, plus the processor's 1.25 ms
+    await user.view('Microphones');
+    await user.tick('With and without');
+    await user.sees('Left, with the file');
+  });
+
+  it('a refused permission, a device that is not there and one that vanishes are told, with what to do', async () => {
+    user = await User.at(server.url, {
+      args: ['--use-fake-device-for-media-stream', '--deny-permission-prompts'],
+    });
+    await user.visit('/rig#connect');
+    await user.tick('This computer');
+    await user.press('Open devices');
+    await user.sees('The browser was not allowed to use the microphone. Allow it beside the address bar');
+    await user.view('Channels');
+    await user.press('Check Left');
+    await user.sees(/No audio devices are chosen yet\. Choose them in Rig, under Connect\./);
+  });
+
+  it('processing that the browser does not switch off, a wrong rate and a lost device are told', async () => {
+    user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
+    await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `
+        const settings = MediaStreamTrack.prototype.getSettings;
+        MediaStreamTrack.prototype.getSettings = function () {
+          return { ...settings.call(this), autoGainControl: true, sampleRate: 44100 };
+        };
+        const ask = MediaDevices.prototype.getUserMedia;
+        MediaDevices.prototype.getUserMedia = async function (wanted) {
+          const stream = await ask.call(this, wanted);
+          window.__track = stream.getAudioTracks()[0];
+          return stream;
+        };`,
+    });
+    await user.visit('/rig#connect');
+    await user.tick('This computer');
+    await user.press('Open devices');
+    await user.sees(/does not switch its gain control off: levels and responses will be wrong/);
+    await user.sees(/The input runs at 44100 Hz and the browser converts it to 48000 Hz/);
+    await user.view('Level');
+    await user.press('Start the meter');
+    await user.until('the meter shows something', async () => /−\d+\.\d/.test(await user.textOf('Meter 1')));
+    await user.driver.executeScript(
+      `window.__track.stop(); window.__track.dispatchEvent(new Event('ended'));`,
+    );
+    await user.sees(/was unplugged or taken away\. Plug it in again/);
+    await user.sees('Start the meter');
+  });
+});
+
+it('a calibrator on a real input is found stable, whatever else the page does', async () => {
+  const tone = Float32Array.from(
+    { length: 96000 },
+    (_, i) => Math.SQRT2 * gainOfDb(-26) * Math.sin((2 * Math.PI * i) / 48),
+  );
+  user = await User.at(server.url, { args: fakeCapture(writeCaptureFile([tone, tone])) });
+  await user.visit('/rig#connect');
+  await user.tick('This computer');
+  await user.press('Open devices');
+  await user.sees('Connected: 2 in');
+  await user.view('Level');
+  await user.press('Start the meter');
+  await user.sees(/Stable at −26\.0\d dB re full scale, 1000\.0 Hz/, 90_000);
+  await user.press('Set the level by 94 dB');
+  await user.until('the meter reads 94 dB', async () => /94\.0|93\.9/.test(await user.textOf('Meter 1')));
+  expect(await user.text()).toContain('Full scale is');
+});

@@ -1,0 +1,106 @@
+import { gainOfDb } from '@pebble-hall/core/signal';
+import { NET_LOFT_LOUDSPEAKERS, type PlacedLoudspeaker } from '../net-loft/index.js';
+
+/** The level calibrator Lantern 94/114, put on the microphone. */
+export interface Calibrator {
+  levelDb: 94 | 114;
+  trouble: null | 'unsteady' | 'wrong tone' | 'hand';
+}
+
+/** What can go wrong with the rig, for tests and for practice. */
+export interface Faults {
+  /** a door slams during the next sweep; told back once it has */
+  doorSlam: boolean;
+  /** outputs that carry nothing, from 1 */
+  silentOutputs: number[];
+  /** outputs wired the wrong way round */
+  reversedOutputs: number[];
+  /** the microphone input's gain is far too high */
+  hotInput: boolean;
+  /** hum at 50 Hz and its multiples */
+  hum: boolean;
+  /** the cables of two outputs are exchanged */
+  swappedOutputs: [number, number] | null;
+  /** Sub 2 hangs on the output of Sub 1 as well, and nothing on its own */
+  sharedOutput: boolean;
+  /** outputs whose loudspeaker buzzes */
+  tornOutputs: number[];
+  /** the loopback cable is pulled out */
+  loopbackOut: boolean;
+  /** loudspeakers, by id, whose cable is pulled out for the moment */
+  unplugged: string[];
+  /** the gain knob on a loudspeaker, by id */
+  ownGainDb: Record<string, number>;
+  /** what is put on the microphone */
+  calibrator: Calibrator | null;
+}
+
+export const noFaults = (): Faults => ({
+  doorSlam: false,
+  silentOutputs: [],
+  reversedOutputs: [],
+  hotInput: false,
+  hum: false,
+  swappedOutputs: null,
+  sharedOutput: false,
+  tornOutputs: [],
+  loopbackOut: false,
+  unplugged: [],
+  ownGainDb: {},
+  calibrator: null,
+});
+
+const HOT_DB = 40;
+export const inputGainDb = (gainDb: number, { hotInput }: Pick<Faults, 'hotInput'>): number =>
+  gainDb + (hotInput ? HOT_DB : 0);
+
+/** The loudspeakers that an output really reaches, and the gain, sign included, with which it does. */
+export function feedsOf(output: number, faults: Faults): { place: PlacedLoudspeaker; gain: number }[] {
+  if (faults.silentOutputs.includes(output)) return [];
+  const swap = faults.swappedOutputs;
+  const wired = swap && swap.includes(output) ? swap[0] + swap[1] - output : output;
+  const sign = faults.reversedOutputs.includes(output) ? -1 : 1;
+  return NET_LOFT_LOUDSPEAKERS.filter(
+    (l) => outputOf(l, faults) === wired && !faults.unplugged.includes(l.id),
+  ).map((place) => ({ place, gain: sign * gainOfDb(faults.ownGainDb[place.id] ?? 0) }));
+}
+
+const outputOf = ({ id, output }: PlacedLoudspeaker, { sharedOutput }: Faults) =>
+  sharedOutput && id === 'sub-2' ? NET_LOFT_LOUDSPEAKERS.find((l) => l.id === 'sub-1')!.output : output;
+
+const RATE = 48000;
+const turn = (frequency: number, frame: number) =>
+  Math.sin((2 * Math.PI * ((frequency * frame) % RATE)) / RATE);
+
+/** Hum of the mains, full scale = 1. */
+export function humOf(length: number, fromFrame: number): Float64Array {
+  const lines = [
+    [50, -50],
+    [100, -56],
+    [150, -60],
+    [250, -66],
+  ] as const;
+  return Float64Array.from({ length }, (_, i) =>
+    lines.reduce((sum, [f, db]) => sum + Math.SQRT2 * gainOfDb(db) * turn(f, fromFrame + i), 0),
+  );
+}
+
+/** Full scale (RMS 1) of a Siskin M1 at no gain is 120 dB of sound pressure, so 94 dB reads -26 dB; the 114 dB of this Lantern are 0.07 dB short. */
+const LANTERN_DB = { 94: -26, 114: -6.07 } as const;
+
+/** What the calibrator makes at the microphone, from a frame on. */
+export function calibratorTone(
+  { levelDb, trouble }: Calibrator,
+  fromFrame: number,
+  length: number,
+): Float64Array {
+  const frequency = trouble === 'wrong tone' ? 250 : 1000;
+  const amplitude = Math.SQRT2 * gainOfDb(LANTERN_DB[levelDb]);
+  return Float64Array.from({ length }, (_, i) => {
+    const frame = fromFrame + i;
+    const seat = trouble === 'unsteady' ? gainOfDb(0.6 * turn(1, Math.floor(0.7 * frame))) : 1;
+    // a hand on the microphone: low rumble, nearly as loud as the tone
+    const hand = trouble === 'hand' ? 0.25 * amplitude * (turn(17, frame) + turn(43, frame)) : 0;
+    return amplitude * seat * turn(frequency, frame) + hand;
+  });
+}
