@@ -4,6 +4,12 @@ import { openBrowser } from './support/browser.mjs';
 import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
 import { serveContract } from './support/contractPage.mjs';
 
+interface Heard {
+  heard: number[];
+  dropouts: number;
+  missedBlocks: number;
+}
+
 let page: Awaited<ReturnType<typeof serveContract>>;
 let browser: Awaited<ReturnType<typeof openBrowser>>;
 
@@ -37,9 +43,15 @@ describe.each(['simulated', 'web audio'])('the %s rig', (kind) => {
 
 describe('the web audio rig', () => {
   it('keeps two channels apart and loses nothing in three seconds', async () => {
-    expect(await call('window.contract.listen(3, [250, 500, 1000, 2000])')).toEqual({
-      heard: [1000, 500],
-      dropouts: 0,
-    });
+    // The rig may never lose a block. The browser's fake device may stutter on a busy machine; the rig then counts the
+    // gaps, and a take without any comes when it is repeated, as the application repeats it.
+    for (let take = 1; ; take++) {
+      const { heard, dropouts, missedBlocks } = await call<Heard>(
+        'window.contract.listen(3, [250, 500, 1000, 2000])',
+      );
+      expect({ heard, missedBlocks }).toEqual({ heard: [1000, 500], missedBlocks: 0 });
+      if (dropouts === 0) break;
+      expect(take, `${dropouts} gaps in take ${take}`).toBeLessThan(5);
+    }
   });
 });

@@ -101,9 +101,8 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('28 good, of 28');
   });
 
-  it('Correct: predicts, says what was left alone, and comes nearer at the spot left out by 30 % on the mean, on every channel by a quarter', async () => {
+  it('Correct: predicts, says what was left alone, and comes nearer by 30 % at the spot left out', async () => {
     await user.visit('/correct');
-    const falls: number[] = [];
     for (const channel of CHANNELS) {
       await (
         await user.find(`//button[contains(@class, "chip")][starts-with(normalize-space(.), "${channel}")]`)
@@ -113,10 +112,8 @@ describe('from an empty browser to a verified correction', () => {
       );
       const card = await (await user.region('As left (predicted)')).getText();
       const [, after, before] = /On spots left out\s+([\d.]+) dB, was ([\d.]+)/.exec(card)!;
-      falls.push(1 - Number(after) / Number(before));
-      expect(falls.at(-1), `${channel}: ${card}`).toBeGreaterThan(0.25);
+      expect(1 - Number(after) / Number(before), `${channel}: ${card}`).toBeGreaterThan(0.3);
     }
-    expect(falls.reduce((a, b) => a + b) / falls.length, falls.join()).toBeGreaterThan(0.3);
     await user.sees(/left alone|moved by|had to be left alone/);
   });
 

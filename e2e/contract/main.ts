@@ -34,6 +34,13 @@ const rigs: Record<string, () => AudioRig> = {
     }),
 };
 
+/** Loudest of some frequencies on each channel, and what was lost. */
+interface Heard {
+  heard: number[];
+  dropouts: number;
+  missedBlocks: number;
+}
+
 /** What the test calls from outside. */
 const contract = {
   clauses: AUDIO_RIG_CONTRACT.map((c) => c.name),
@@ -50,11 +57,11 @@ const contract = {
     }
   },
   devices: listDevices,
-  /** Records for a while and tells what was heard on each channel: loudest of some frequencies, and what was lost. */
-  listen: async (seconds: number, frequencies: number[]): Promise<{ heard: number[]; dropouts: number }> => {
+  /** Records for a while and tells what was heard. */
+  listen: async (seconds: number, frequencies: number[]): Promise<Heard> => {
     const rig = rigs['web audio']!();
     const { rate } = await rig.open();
-    const { channels, dropouts } = await rig.playAndRecord({
+    const { channels, dropouts, missedBlocks } = await rig.playAndRecord({
       signals: [],
       inputs: [1, 2],
       lengthFrames: Math.round(seconds * rate),
@@ -72,7 +79,7 @@ const contract = {
       const powers = frequencies.map((f) => power(c, f));
       return frequencies[powers.indexOf(Math.max(...powers))]!;
     });
-    return { heard, dropouts };
+    return { heard, dropouts, missedBlocks };
   },
   /** Streams two channels and counts frames that did not come. */
   capture: async (

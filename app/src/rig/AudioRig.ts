@@ -19,6 +19,8 @@ export interface Recording {
   channels: Float32Array[];
   /** how often sound was lost on the way; anything above 0 spoils the take */
   dropouts: number;
+  /** those of them that the rig itself lost; the rest were gaps already when the device delivered them */
+  missedBlocks: number;
 }
 
 export interface PlayRequest {

@@ -84,7 +84,7 @@ export class SimulatedRig implements AudioRig {
       if (this.options.pace === 'real time')
         await rest(seconds * 1000 - (performance.now() - started), signal);
       onProgress?.(1);
-      return { channels: request.inputs.map((input) => recorded[input - 1]!), dropouts: 0 };
+      return { channels: request.inputs.map((input) => recorded[input - 1]!), dropouts: 0, missedBlocks: 0 };
     } finally {
       clearInterval(timer);
     }

@@ -215,7 +215,7 @@ export class WebAudioRig implements AudioRig {
         }, 60);
       });
       onProgress?.(1);
-      return { channels: recorded, dropouts: missed + lostRuns(recorded) };
+      return { channels: recorded, dropouts: missed + lostRuns(recorded), missedBlocks: missed };
     } finally {
       clearInterval(timer);
       source?.stop();

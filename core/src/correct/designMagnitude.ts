@@ -18,16 +18,18 @@ export interface MagnitudeDesign {
   wantedDb: Float64Array;
 }
 
-/** Spots that differ by this standard deviation get half the boost. */
-const HALF_TRUST_DB = 8;
+/** Spots that differ by this standard deviation get half the boost, or half the cut. */
+const HALF_BOOST_DB = 8;
+const HALF_CUT_DB = 12;
 
 /**
  * Correction of an average towards a target. Peaks are brought down to it, as far as the cut limit allows. Dips follow
  * the regularised inverse of Kirkeby and Nelson (1999), G = (1 + b) H / (H^2 + b) with H the average over the target:
  * exact at H = 1, never above (1 + b) / (2 sqrt b), and falling back to nothing in deep dips; b comes from the boost
- * limit, and grows with the spread between the spots, so that what only some seats lack is left alone.
+ * limit, and grows with the spread between the spots, so that what only some seats lack is left alone; what only some
+ * seats have too much of is cut less, because the power average is theirs more than the others'.
  * @param frequency log grid, Hz
- * @param averageDb power average over spots; smoothed here: 1/12 octave in the lows, 1/3 in the highs
+ * @param averageDb power average over spots; smoothed here: 1/12 octave in the deep lows, 1/24 in the lows, 1/3 in the highs
  * @param spreadDb standard deviation over the spots
  * @param targetDb placed at its level
  * @throws RangeError when a limit is outside its range
@@ -49,11 +51,11 @@ export function designMagnitude(
   const wantedDb = targetDb.map((target, i) => target - smooth[i]!);
   const gainDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
-    const trust = 1 / (1 + (spreadDb[i]! / HALF_TRUST_DB) ** 2);
+    const trust = (half: number) => 1 / (1 + (spreadDb[i]! / half) ** 2);
     const full =
       wanted <= 0
-        ? Math.max(wanted, -maxCutDb)
-        : dbOfGain(regularised(gainOfDb(-wanted), trust * maxBoostDb));
+        ? trust(HALF_CUT_DB) * Math.max(wanted, -maxCutDb)
+        : dbOfGain(regularised(gainOfDb(-wanted), trust(HALF_BOOST_DB) * maxBoostDb));
     return strength * weight[i]! * full;
   });
   return { gainDb, wantedDb };
@@ -67,16 +69,23 @@ function regularised(h: number, boostDb: number): number {
   return Math.max(1, ((1 + b) * h) / (h * h + b)); // a dip is never made deeper
 }
 
+/** Below, 1/12 octave is what a filter of 8192 taps can tell apart (6 Hz); from twice that on it is 1/24. */
+const RESOLVED_HZ = 100;
 /** Where smoothing changes over from fine to coarse: fine in the range of single room modes, coarse where they overlap. */
 const FINE_BELOW = 200;
 const COARSE_ABOVE = 1200;
 
 function smoothForDesign(frequency: Float64Array, levels: Float64Array): Float64Array {
   const power = levels.map(powerOfDb);
-  const fine = smoothPower(frequency, power, 12);
-  const coarse = smoothPower(frequency, power, 3);
+  const [deep, fine, coarse] = [12, 24, 3].map((fraction) => smoothPower(frequency, power, fraction));
   return frequency.map((f, i) => {
-    const t = Math.min(1, Math.max(0, Math.log(f / FINE_BELOW) / Math.log(COARSE_ABOVE / FINE_BELOW)));
-    return dbOfPower(fine[i]! ** (1 - t) * coarse[i]! ** t);
+    const toFine = shareOfWay(f, RESOLVED_HZ, 2 * RESOLVED_HZ);
+    const toCoarse = shareOfWay(f, FINE_BELOW, COARSE_ABOVE);
+    const low = deep![i]! ** (1 - toFine) * fine![i]! ** toFine;
+    return dbOfPower(low ** (1 - toCoarse) * coarse![i]! ** toCoarse);
   });
 }
+
+/** How far `f` is on its way between two frequencies, on a log axis, 0 to 1. */
+const shareOfWay = (f: number, from: number, to: number): number =>
+  Math.min(1, Math.max(0, Math.log(f / from) / Math.log(to / from)));
