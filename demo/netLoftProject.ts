@@ -100,6 +100,8 @@ export function netLoftProject(): Project {
       noise: null,
       checks: {},
     },
+    rounds: [{ id: 'round-1', name: 'First round', startedAt: 0, note: '' }],
+    roundId: 'round-1',
     sweeps: [],
     correction: {
       ...STARTING_GOAL,

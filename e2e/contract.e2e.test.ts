@@ -8,6 +8,7 @@ interface Heard {
   heard: number[];
   dropouts: number;
   missedBlocks: number;
+  gaps: number;
 }
 
 let page: Awaited<ReturnType<typeof serveContract>>;
@@ -42,16 +43,15 @@ describe.each(['simulated', 'web audio'])('the %s rig', (kind) => {
 });
 
 describe('the web audio rig', () => {
-  it('keeps two channels apart and loses nothing in three seconds', async () => {
-    // The rig may never lose a block. The browser's fake device may stutter on a busy machine; the rig then counts the
-    // gaps, and a take without any comes when it is repeated, as the application repeats it.
-    for (let take = 1; ; take++) {
-      const { heard, dropouts, missedBlocks } = await call<Heard>(
-        'window.contract.listen(3, [250, 500, 1000, 2000])',
-      );
-      expect({ heard, missedBlocks }).toEqual({ heard: [1000, 500], missedBlocks: 0 });
-      if (dropouts === 0) break;
-      expect(take, `${dropouts} gaps in take ${take}`).toBeLessThan(5);
-    }
+  it('keeps two channels apart, loses no block in three seconds, and counts what the device lost', async () => {
+    // a fake device stutters by itself on a busy machine: then the rig has to have counted every gap that it delivered
+    const { heard, dropouts, missedBlocks, gaps } = await call<Heard>(
+      'window.contract.listen(3, [250, 500, 1000, 2000])',
+    );
+    expect({ heard, missedBlocks, dropouts }).toEqual({
+      heard: [1000, 500],
+      missedBlocks: 0,
+      dropouts: gaps,
+    });
   });
 });

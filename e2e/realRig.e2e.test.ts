@@ -62,7 +62,13 @@ describe('on the devices of this computer', () => {
     await user.press('Check every channel');
     await user.until(
       'both channels are judged',
-      async () => ((await user.text()).match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2,
+      async () => {
+        const text = await user.text();
+        // a busy machine may lose sound on the way: the page then says to close other programs and to check again
+        if (text.includes('sound was lost on the way') && !text.includes('Cancel'))
+          await user.press('Check every channel');
+        return (text.match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2;
+      },
       90_000,
     );
     await user.sees(/ready, \d+ dB/);

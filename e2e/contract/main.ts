@@ -39,6 +39,8 @@ interface Heard {
   heard: number[];
   dropouts: number;
   missedBlocks: number;
+  /** stretches of 2 ms and more, between sounds, that are exactly zero on both channels */
+  gaps: number;
 }
 
 /** What the test calls from outside. */
@@ -79,7 +81,9 @@ const contract = {
       const powers = frequencies.map((f) => power(c, f));
       return frequencies[powers.indexOf(Math.max(...powers))]!;
     });
-    return { heard, dropouts, missedBlocks };
+    const sounding = [...channels[0]!.keys()].filter((i) => channels.some((c) => c[i] !== 0));
+    const gaps = sounding.filter((at, k) => k > 0 && at - sounding[k - 1]! > 0.002 * rate).length;
+    return { heard, dropouts, missedBlocks, gaps };
   },
   /** Streams two channels and counts frames that did not come. */
   capture: async (

@@ -7,12 +7,14 @@ import type {
   Position,
   Project,
   ProjectArray,
+  Spot,
   Sweep,
+  TakenWith,
 } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { activeMemory, playOnly, readProcessor, takeSweep, type TimeBy } from '../rig';
 import { repository } from '../store';
-import { microphoneOf, rigOf, standMicrophones } from './theRig';
+import { microphoneOf, rigName, rigOf, standMicrophones } from './theRig';
 
 /** What the processor holds at this moment. */
 export async function memoryStamp(): Promise<MemoryStamp> {
@@ -67,6 +69,9 @@ export interface TakeOptions {
   durationS?: number;
 }
 
+/** Sound lost on the way is this machine's hiccup, not the room's: it is taken again by itself, so often in all. */
+const TAKES_WHEN_LOST = 3;
+
 /** Takes one sweep of a loudspeaker with the microphone at a place; the level climbs to where it is set, never jumps. */
 export async function takeAt(
   project: Project,
@@ -83,18 +88,18 @@ export async function takeAt(
     await playOnly(device, { output, levelDbfs: step, durationS: STEP_S, microphoneInput }, signal);
   }
   const own = roundTrip?.divideOut ? await repository().array(roundTrip.traceId) : undefined;
-  return takeSweep(
-    device,
-    {
-      output,
-      levelDbfs,
-      durationS,
-      microphoneInput,
-      time: timeBy(project, at),
-      ownResponse: own ? { samples: own.samples, rate: own.rate, zero: own.zero } : null,
-    },
-    { signal, onProgress },
-  );
+  const settings = {
+    output,
+    levelDbfs,
+    durationS,
+    microphoneInput,
+    time: timeBy(project, at),
+    ownResponse: own ? { samples: own.samples, rate: own.rate, zero: own.zero } : null,
+  };
+  for (let left = TAKES_WHEN_LOST; ; left--) {
+    const analysed = await takeSweep(device, settings, { signal, onProgress });
+    if (left <= 1 || !analysed.verdict.reasons.some((r) => r.kind === 'dropouts')) return analysed;
+  }
 }
 
 const traceArray = (id: string, { impulse }: AnalysedSweep): ProjectArray => ({
@@ -117,13 +122,14 @@ export async function measureSweep(
   const loudspeaker = project.place.loudspeakers.find((l) => l.id === loudspeakerId)!;
   const memory = await memoryStamp();
   const analysed = await takeAt(project, loudspeaker, spot.position, options);
-  const { arrival, margins, distortionDb, verdict } = analysed;
+  const { arrival, margins, distortionDb, verdict, decayEnd } = analysed;
   const { id: microphoneId, calibrationId } = microphoneOf(project);
   const traceId = crypto.randomUUID();
   return {
     sweep: {
       id: crypto.randomUUID(),
       stage,
+      roundId: project.roundId,
       spotId,
       loudspeakerId,
       traceId,
@@ -136,10 +142,23 @@ export async function measureSweep(
       margins,
       arrivalS: arrival?.onsetS ?? null,
       distortionDb,
+      inAverage: true,
+      note: '',
+      takenWith: takenWith(project, spot, loudspeaker),
+      decayEnd,
     },
     array: traceArray(traceId, analysed),
   };
 }
+
+/** What a sweep taken now rests on. */
+export const takenWith = (project: Project, spot: Spot, loudspeaker: Loudspeaker): TakenWith => ({
+  spot: { ...spot.position },
+  loudspeaker: { ...loudspeaker.position },
+  output: loudspeaker.output,
+  rigName: rigName(project),
+  temperatureC: project.place.temperatureC,
+});
 
 /** A check is a sweep as long as this, whatever the round uses. */
 const CHECK_S = 1;

@@ -8,6 +8,7 @@ const project = netLoftProject();
 const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good'): Sweep => ({
   id: `${spotId}-${loudspeakerId}`,
   stage: 'as found',
+  roundId: 'round-1',
   spotId,
   loudspeakerId,
   traceId: `trace-${spotId}-${loudspeakerId}`,
@@ -20,6 +21,10 @@ const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['s
   margins: [],
   arrivalS: 0.01,
   distortionDb: -50,
+  inAverage: true,
+  note: '',
+  takenWith: null,
+  decayEnd: null,
 });
 const all = (p: Project, state: Sweep['verdict']['state'] = 'good') =>
   p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id, state)));

@@ -1,19 +1,27 @@
-import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
+import type { Loudspeaker, Project, Round, Spot, Sweep } from '@pebble-hall/core/project';
 
 /** What the project knows of how far each part of the job is; everything here is read from evidence. */
 export const fittedOf = ({ place }: Project): Loudspeaker[] => place.loudspeakers.filter((l) => l.fitted);
 
-/** The newest as-found sweep of a spot and a loudspeaker. */
+/** The newest sweep of a spot and a loudspeaker: as found of one round (the one under way), verified of any. */
 export function sweepOf(
   project: Project,
   spotId: string,
   loudspeakerId: string,
   stage: Sweep['stage'] = 'as found',
+  roundId: string = project.roundId,
 ): Sweep | undefined {
   return project.sweeps.findLast(
-    (s) => s.stage === stage && s.spotId === spotId && s.loudspeakerId === loudspeakerId,
+    (s) =>
+      s.stage === stage &&
+      s.spotId === spotId &&
+      s.loudspeakerId === loudspeakerId &&
+      (stage === 'verified' || s.roundId === roundId),
   );
 }
+
+/** The round that is under way. */
+export const roundOf = (project: Project): Round => project.rounds.find((r) => r.id === project.roundId)!;
 
 /** Whether a spot has a usable sweep of every fitted loudspeaker. */
 export const isSpotTaken = (project: Project, spot: Spot): boolean =>
@@ -22,16 +30,17 @@ export const isSpotTaken = (project: Project, spot: Spot): boolean =>
     return sweep !== undefined && sweep.verdict.state !== 'failed';
   });
 
-/** Spots with usable sweeps of one loudspeaker: averaged ones and ones that only judge. */
+/** Spots with usable sweeps of one loudspeaker: averaged ones and ones that only judge. A sweep left out by itself does neither. */
 export function usableSpots(
   project: Project,
   loudspeakerId: string,
+  roundId: string = project.roundId,
 ): { averaged: Sweep[]; leftOut: Sweep[] } {
   const averaged: Sweep[] = [];
   const leftOut: Sweep[] = [];
   for (const spot of project.place.spots) {
-    const sweep = sweepOf(project, spot.id, loudspeakerId);
-    if (!sweep || sweep.verdict.state === 'failed') continue;
+    const sweep = sweepOf(project, spot.id, loudspeakerId, 'as found', roundId);
+    if (!sweep || sweep.verdict.state === 'failed' || !sweep.inAverage) continue;
     (spot.inAverage ? averaged : leftOut).push(sweep);
   }
   return { averaged, leftOut };

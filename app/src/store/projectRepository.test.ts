@@ -24,12 +24,22 @@ const samples = Float32Array.of(0.25, -1, 0.5);
 it('opens a kept sample of version 1, carried over', async () => {
   const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));
   const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
-  expect(project.version).toBe(2);
+  expect(project.version).toBe(3);
   const [microphone] = project.rig.microphones;
   expect(microphone).toMatchObject({ make: 'Siskin M1', serial: '4417', pointing: 'at the source' });
   expect(project.sweeps[0]).toMatchObject({ id: 's1', microphoneId: microphone!.id, arrivalS: 0.0101 });
   expect((await repository.array(project.sweeps[0]!.traceId))!.samples[4]).toBe(1);
   expect(project.rig.checks['left']).toMatchObject({ levelDbfs: -48, reversed: null });
+});
+
+it('opens a kept sample of version 2: its sweeps make the first round', async () => {
+  const bytes = readFileSync(new URL('samples/version-2.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const [round, ...more] = project.rounds;
+  expect(more).toEqual([]);
+  expect(round).toMatchObject({ name: 'First round', startedAt: 1_700_000_000_000 });
+  expect(project.roundId).toBe(round!.id);
+  expect(project.sweeps).toMatchObject([{ id: 's1', roundId: round!.id, inAverage: true, decayEnd: null }]);
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
@@ -56,9 +66,9 @@ it('carries a stored project of version 1 over when it is opened, and keeps it w
   await repository.database.projects.put({ id: 'old', project, at: 0, openedAt: 1 });
   expect((await repository.open('old'))!.rig.microphones[0]!.make).toBe('Siskin M1');
   await repository.change('old', 'name', (p) => ({ ...p, name: 'New' }));
-  expect(await repository.open('old')).toMatchObject({ version: 2, name: 'New', rig: { levelDbfs: -30 } });
+  expect(await repository.open('old')).toMatchObject({ version: 3, name: 'New', rig: { levelDbfs: -30 } });
   await repository.undo('old');
-  expect(await repository.open('old')).toMatchObject({ version: 2, name: 'Old' });
+  expect(await repository.open('old')).toMatchObject({ version: 3, name: 'Old' });
 });
 
 describe('changes', () => {

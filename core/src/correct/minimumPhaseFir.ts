@@ -15,7 +15,7 @@ import {
  * Minimum-phase FIR filter with a given gain over frequency.
  * @param frequency log grid, Hz; beyond its ends the outer gains go on
  * @param gainDb as long as `frequency`, finite
- * @param taps 16 to 65536; the last eighth fades out
+ * @param taps 16 to 65536; the last half fades out, so that what was cut off does not ripple beyond the span
  * @returns taps in single precision, as a processor stores them
  * @throws RangeError for a count of taps or a gain out of range
  */
@@ -51,6 +51,6 @@ const MOST_MENDED_DB = 1;
 function truncated(levels: Float64Array, taps: number): Float32Array {
   const impulse = inverseRealFft(minimumPhase(levels.map(gainOfDb)));
   const fir = new Float32Array(taps);
-  for (let i = 0; i < taps; i++) fir[i] = impulse[i]! * cosineStep(i, taps, (taps * 7) / 8);
+  for (let i = 0; i < taps; i++) fir[i] = impulse[i]! * cosineStep(i, taps, taps / 2);
   return fir;
 }

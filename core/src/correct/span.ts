@@ -10,8 +10,6 @@ export interface Span {
 const SOFT_OCTAVES = { narrow: 1 / 3, wide: 1 / 5 };
 /** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs three times that. */
 const SOFT_HZ = 20;
-/** A filter's resolution reaches a little past its end in the lows, so the end of a wide span lies that much within. */
-const REACH_HZ = 1.6;
 const NARROW_OCTAVES = 3;
 
 /** Whether a span is so narrow, as a subwoofer's, that its soft ends are much of it. */
@@ -21,10 +19,10 @@ export const isNarrow = ({ from, to }: Span): boolean => Math.log2(to / from) < 
 export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64Array {
   if (!(from > 0 && to > from))
     throw new RangeError(`spanWeight: want 0 < from < to, got ${from} and ${to} Hz`);
-  const [reach, soft] = isNarrow({ from, to }) ? [0, SOFT_OCTAVES.narrow] : [REACH_HZ, SOFT_OCTAVES.wide];
-  const [low, high] = [Math.log2(from + reach), Math.log2(to)];
+  const soft = isNarrow({ from, to }) ? SOFT_OCTAVES.narrow : SOFT_OCTAVES.wide;
+  const [low, high] = [Math.log2(from), Math.log2(to)];
   const third = (high - low) / 3;
-  const softLow = Math.min(Math.max(soft, Math.log2((from + SOFT_HZ) / (from + reach))), third);
+  const softLow = Math.min(Math.max(soft, Math.log2(1 + SOFT_HZ / from)), third);
   const softHigh = Math.min(Math.max(soft, Math.log2(1 + SOFT_HZ / to)), third);
   return frequency.map((f) => {
     const x = Math.log2(f);

@@ -15,7 +15,7 @@ import { splitHarmonics } from './harmonics.js';
 import { findPolarity, type Polarity } from './polarity.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
 import { cutImpulse } from './timeWindow.js';
-import { trimNoise } from './trimNoise.js';
+import { trimNoise, type DecayEnd } from './trimNoise.js';
 import { judgeSweep, ownMargin, type Verdict } from './verdict.js';
 
 /** One sweep as recorded: microphone and loopback side by side, starting with silence. */
@@ -34,6 +34,7 @@ export interface SweepRecording {
 
 export interface AnalysedSweep {
   impulse: ImpulseResponse;
+  decayEnd: DecayEnd;
   arrival: Arrival | null;
   /** null when nothing arrived */
   polarity: Polarity | null;
@@ -85,7 +86,7 @@ export function analyseSweep(
   const spectrum = ownResponse ? divideOut(aligned, ownResponse) : aligned;
   const circular = inverseRealFft(spectrum);
   const before = Math.round(AHEAD_S * rate);
-  const impulse = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
+  const { impulse, decayEnd } = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
 
   onStep('noise');
   const silence = Math.min(Math.round(silenceS * rate), Math.max(0, Math.floor(timeZero)));
@@ -114,7 +115,7 @@ export function analyseSweep(
   });
   const polarity = arrival && band ? findPolarity(impulse, arrival.onsetS, band) : null;
   const distortionDb = distortion(circular, sweep, impulse, band);
-  return { impulse, arrival, polarity, margins, distortionDb, verdict };
+  return { impulse, decayEnd, arrival, polarity, margins, distortionDb, verdict };
 }
 
 function distortion(

@@ -1,7 +1,7 @@
 /** From a recording to a trusted impulse response: deconvolution, alignment, noise, disturbances, verdict. */
 export { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
 export { cutImpulse, windowImpulse, type TimeWindow } from './timeWindow.js';
-export { trimNoise } from './trimNoise.js';
+export { trimNoise, type DecayEnd } from './trimNoise.js';
 export { splitHarmonics, type HarmonicResponse } from './harmonics.js';
 export { bandEnergy } from './bandPower.js';
 export { noiseSpectrum, signalToNoise, thirdOctaves, type BandMargin } from './signalToNoise.js';

@@ -6,21 +6,33 @@ const BLOCK_S = [0.1, 0.03] as const;
 /** The decay ends where two blocks running lie less than this above the noise, as power. */
 const KNEE = 2;
 
+/** Where lows and highs (parted at 300 Hz) have sunk into the noise, seconds after time zero; null where they do not. */
+export interface DecayEnd {
+  lowS: number | null;
+  highS: number | null;
+}
+
 /**
  * An impulse response faded out where its decay has sunk into the noise, lows and highs apart, since what lies behind
  * holds noise alone (the truncation at the knee of ISO 3382-1:2009, B.3; the fade takes half as long again). A response without
  * noise, or one whose decay never gets there, stays as it is.
  * @param impulse a power of two long; the noise is known from its last quarter
  */
-export function trimNoise({ samples, rate, zero }: ImpulseResponse): ImpulseResponse {
+export function trimNoise({ samples, rate, zero }: ImpulseResponse): {
+  impulse: ImpulseResponse;
+  decayEnd: DecayEnd;
+} {
   const out = new Float32Array(samples.length);
+  const knees: (number | null)[] = [];
   splitLowHigh(Float64Array.from(samples), rate).forEach((band, b) => {
     const knee = kneeOf(band, zero, Math.round(BLOCK_S[b]! * rate));
+    knees.push(knee === null ? null : (knee - zero) / rate);
     for (let i = 0; i < out.length; i++) {
       out[i] = out[i]! + band[i]! * (knee === null ? 1 : cosineStep(i, zero + 1.5 * (knee - zero), knee));
     }
   });
-  return { samples: out, rate, zero };
+  const [lowS, highS] = [knees[0] ?? null, knees[1] ?? null];
+  return { impulse: { samples: out, rate, zero }, decayEnd: { lowS, highS } };
 }
 
 /** Index at which a band has sunk into its noise; null when it does not. */

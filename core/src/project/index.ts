@@ -20,10 +20,12 @@ export {
   type Project,
   type ProjectArray,
   type RigSettings,
+  type Round,
   type RoundTrip,
   type Seat,
   type Spot,
   type Sweep,
+  type TakenWith,
   type Timing,
 } from './types.js';
 export { migrateProject } from './migrate.js';

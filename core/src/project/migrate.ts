@@ -12,6 +12,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * Steps from one version of the project's shape to the next; once released, a step is never edited.
  * 1 to 2: microphones with gain, direction and level calibrations; real devices, timing, round trip, distances; checks
  * know arrival and polarity; spots have a weight.
+ * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
 const STEPS: Record<number, Step> = {
   1: (project) => {
@@ -60,6 +61,25 @@ const STEPS: Record<number, Step> = {
         })),
       },
       sweeps: (project['sweeps'] as Stored[]).map((sweep) => ({ ...sweep, microphoneId: id })),
+    };
+  },
+  2: (project) => {
+    const sweeps = project['sweeps'] as Stored[];
+    const id = 'round-1';
+    const startedAt = Math.min(...sweeps.map((s) => s['takenAt'] as number));
+    return {
+      ...project,
+      version: 3,
+      rounds: [{ id, name: 'First round', startedAt: Number.isFinite(startedAt) ? startedAt : 0, note: '' }],
+      roundId: id,
+      sweeps: sweeps.map((sweep) => ({
+        ...sweep,
+        roundId: id,
+        inAverage: true,
+        note: '',
+        takenWith: null,
+        decayEnd: null,
+      })),
     };
   },
 };

@@ -10,7 +10,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 2,
+  version: 3,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {
@@ -82,10 +82,13 @@ const project: Project = {
     noise: null,
     checks: {},
   },
+  rounds: [{ id: 'r1', name: 'First round', startedAt: 1, note: '' }],
+  roundId: 'r1',
   sweeps: [
     {
       id: 's1',
       stage: 'as found',
+      roundId: 'r1',
       spotId: 'home',
       loudspeakerId: 'left',
       traceId: 't1',
@@ -103,6 +106,10 @@ const project: Project = {
       margins: [{ centre: 1000, noiseDb: -80, signalDb: -Infinity, marginDb: -Infinity }],
       arrivalS: null,
       distortionDb: -Infinity,
+      inAverage: true,
+      note: '',
+      takenWith: null,
+      decayEnd: null,
     },
   ],
   correction: {

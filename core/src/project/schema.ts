@@ -30,6 +30,7 @@ const margins = list(
 const sweep = Joi.object({
   id,
   stage: Joi.valid('as found', 'verified'),
+  roundId: id,
   spotId: id,
   loudspeakerId: id,
   traceId: id,
@@ -47,6 +48,16 @@ const sweep = Joi.object({
   margins,
   arrivalS: number.allow(null),
   distortionDb: level,
+  inAverage: Joi.boolean(),
+  note: Joi.string().max(2000).allow(''),
+  takenWith: Joi.object({
+    spot: position,
+    loudspeaker: position,
+    output: channel,
+    rigName: text,
+    temperatureC: number,
+  }).allow(null),
+  decayEnd: Joi.object({ lowS: number.allow(null), highS: number.allow(null) }).allow(null),
 });
 
 const place = Joi.object({
@@ -200,6 +211,11 @@ export const projectSchema = Joi.object({
     }),
   ),
   rig,
+  rounds: list(
+    Joi.object({ id, name: text, startedAt: time, note: Joi.string().max(2000).allow('') }),
+    1000,
+  ).min(1),
+  roundId: id,
   sweeps: list(sweep, 20_000),
   correction: Joi.object({
     handles: list(
@@ -245,6 +261,12 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
       return { problem: `sweep ${id} names a calibration that is not in the project` };
     }
   }
+  const rounds = new Set(project.rounds.map((r) => r.id));
+  const stray = project.sweeps.find((s) => !rounds.has(s.roundId));
+  if (stray || !rounds.has(project.roundId))
+    return {
+      problem: `${stray ? `sweep ${stray.id}` : 'the project'} names a round that is not in the project`,
+    };
   const { microphones, microphoneId } = project.rig;
   if (!microphones.some((m) => m.id === microphoneId)) {
     return { problem: `the microphone ${microphoneId} that measures is not in the project` };

@@ -3,7 +3,7 @@ import type { NoiseTrait } from '../check/index.js';
 import type { BandMargin, Verdict } from '../measure/index.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 2;
+export const PROJECT_VERSION = 3;
 
 /** Metres from the corner of the place at the origin: x, y along the floor, z up. */
 export interface Position {
@@ -218,10 +218,28 @@ export interface MemoryStamp {
   hasFilters: boolean;
 }
 
+/** Where and with what a sweep was taken, to tell when the plan or the rig has changed since. */
+export interface TakenWith {
+  spot: Position;
+  loudspeaker: Position;
+  output: number;
+  rigName: string;
+  temperatureC: number;
+}
+
+/** One walk over the spots. Rounds stand beside each other: before and after the drapes went up, empty and full hall. */
+export interface Round {
+  id: string;
+  name: string;
+  startedAt: number;
+  note: string;
+}
+
 /** One sweep as stored; its impulse response lies under `traceId`. Never altered once taken. */
 export interface Sweep {
   id: string;
   stage: 'as found' | 'verified';
+  roundId: string;
   spotId: string;
   loudspeakerId: string;
   traceId: string;
@@ -235,6 +253,13 @@ export interface Sweep {
   /** seconds from loudspeaker drive to onset, null when nothing arrived */
   arrivalS: number | null;
   distortionDb: number | null;
+  /** false when it is kept but not averaged */
+  inAverage: boolean;
+  note: string;
+  /** null where it was not kept */
+  takenWith: TakenWith | null;
+  /** where lows and highs have sunk into the noise and were faded out, seconds after time zero; null where they did not, or it is not known */
+  decayEnd: { lowS: number | null; highS: number | null } | null;
 }
 
 export interface Correction {
@@ -270,6 +295,10 @@ export interface Project {
   place: Place;
   calibrations: Record<string, Calibration>;
   rig: RigSettings;
+  /** oldest first; never empty */
+  rounds: Round[];
+  /** the one that is under way */
+  roundId: string;
   sweeps: Sweep[];
   correction: Correction;
   loads: MemoryLoad[];

@@ -32,7 +32,12 @@ const withSweep = (project: Project, sweep: Sweep): Project => ({
   sweeps: [
     ...project.sweeps.filter(
       (s) =>
-        !(s.stage === sweep.stage && s.spotId === sweep.spotId && s.loudspeakerId === sweep.loudspeakerId),
+        !(
+          s.stage === sweep.stage &&
+          s.roundId === sweep.roundId &&
+          s.spotId === sweep.spotId &&
+          s.loudspeakerId === sweep.loudspeakerId
+        ),
     ),
     sweep,
   ],

@@ -1,0 +1,21 @@
+/** What a room does, in figures: decays, reverberation, clarity, speech transmission. */
+export { findDecay, fitLine, reverberation, type Decay, type Found } from './decay.js';
+export {
+  FIGURE_OCTAVES,
+  FIGURES,
+  overSpots,
+  roomFigures,
+  type FigureName,
+  type FigureOverSpots,
+  type OctaveFigures,
+} from './roomFigures.js';
+export {
+  indexOfMatrix,
+  modulationTransfer,
+  MODULATION_HZ,
+  SPEECH_OCTAVES,
+  SPEECH_SPECTRUM_DB,
+  speechTransmission,
+  type SpeechAndNoise,
+} from './speechTransmission.js';
+export { octaveEnergy, bandGain, bandSignals, bandSpectrum } from './octaveFilter.js';
