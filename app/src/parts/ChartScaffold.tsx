@@ -66,7 +66,7 @@ export const ChartScaffold = memo(function ChartScaffold({
           stroke="var(--line)"
           tick={{ fill: 'var(--soft)', fontSize: 11.5 }}
           tickLine={false}
-          tickFormatter={(v: number) => (v > 0 && signed ? `+${v}` : v < 0 ? `\u2212${-v}` : '0')}
+          tickFormatter={(v: number) => (v < 0 ? `\u2212${-v}` : v > 0 && signed ? `+${v}` : String(v))}
         />
         <PlotAreaProbe onArea={onArea} />
       </LineChart>

@@ -1,5 +1,5 @@
 import { ActionIcon, Select } from '@mantine/core';
-import { smoothLevels } from '@pebble-hall/core/signal';
+import { smoothLevels, smoothVariable } from '@pebble-hall/core/signal';
 import { IconZoomIn, IconZoomOut, IconZoomReset } from '@tabler/icons-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ChartHandles, type HandleEvents } from './ChartHandles';
@@ -19,6 +19,8 @@ import {
   type PlotView,
 } from './chartMath';
 import type { ChartBand, ChartTrace } from './drawTraces';
+import { savedResponse } from './savedResponse';
+import { SavePlotMenu } from './SavePlotMenu';
 import { SpanBracket } from './SpanBracket';
 import { TraceCanvas } from './TraceCanvas';
 
@@ -45,12 +47,21 @@ export interface ResponseChartProps {
   /** levels are sound pressure levels, not differences */
   absolute?: boolean;
   /** octave fraction that is chosen; without it the curves stand as they are and there is no choice */
-  smoothing?: number;
-  onSmoothing?: (fraction: number) => void;
+  smoothing?: Smoothing;
+  onSmoothing?: (smoothing: Smoothing) => void;
+  /** how a value under the cursor is written; dB when absent */
+  format?: (value: number) => string;
+  /** with it, the plot can be saved under this title */
+  title?: string;
+  /** the band that is shown at first; 20 Hz to 20 kHz when absent */
+  within?: { fromHz: number; toHz: number };
   tools?: ReactNode;
 }
 
-const SMOOTHINGS = [1, 3, 6, 12, 24, 48];
+/** Octave fraction, or one that narrows towards the lows. */
+export type Smoothing = number | 'variable';
+const SMOOTHINGS = [1, 2, 3, 6, 12, 24, 48];
+const smoothingName = (s: Smoothing) => (s === 'variable' ? 'variable' : `1/${s} octave`);
 
 /**
  * The one chart of responses over frequency: Recharts lays out axes and grid, a canvas over its plot area draws the
@@ -61,7 +72,7 @@ export function ResponseChart(props: ResponseChartProps) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [area, setArea] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
-  const [band, setBand] = useState<{ fromHz: number; toHz: number }>(FULL_BAND);
+  const [band, setBand] = useState<{ fromHz: number; toHz: number }>(props.within ?? FULL_BAND);
   const [cursor, setCursor] = useState<{ trace: number; index: number } | null>(null);
   const [selecting, setSelecting] = useState<{ from: number; to: number } | null>(null);
 
@@ -77,7 +88,12 @@ export function ResponseChart(props: ResponseChartProps) {
   }, []);
 
   const smooth = useCallback(
-    (levels: Float64Array) => (smoothing ? smoothLevels(frequency, levels, smoothing) : levels),
+    (levels: Float64Array) => {
+      if (!smoothing) return levels;
+      return smoothing === 'variable'
+        ? smoothVariable(frequency, levels)
+        : smoothLevels(frequency, levels, smoothing);
+    },
     [frequency, smoothing],
   );
   const shown = useMemo(() => traces.map((t) => ({ ...t, levels: smooth(t.levels) })), [traces, smooth]);
@@ -96,7 +112,7 @@ export function ResponseChart(props: ResponseChartProps) {
 
   const picked = cursor && shown[cursor.trace] ? { ...cursor, trace: shown[cursor.trace]! } : null;
   const readout = picked
-    ? `${formatHz(frequency[picked.index]!)}, ${formatDb(picked.trace.levels[picked.index]!)}, ${picked.trace.label}`
+    ? `${formatHz(frequency[picked.index]!)}, ${(props.format ?? formatDb)(picked.trace.levels[picked.index]!)}, ${picked.trace.label}`
     : '';
 
   const point = (event: { clientX: number; clientY: number }) => {
@@ -147,7 +163,7 @@ export function ResponseChart(props: ResponseChartProps) {
     else if (event.key === 'ArrowDown') setCursor({ ...now, trace: (now.trace + 1) % shown.length });
     else if (event.key === '+') zoomBy(0.6);
     else if (event.key === '-') zoomBy(1 / 0.6);
-    else if (event.key === '0') setBand(FULL_BAND);
+    else if (event.key === '0') setBand(props.within ?? FULL_BAND);
     else return;
     event.preventDefault();
   };
@@ -176,9 +192,27 @@ export function ResponseChart(props: ResponseChartProps) {
             size="xs"
             w={116}
             allowDeselect={false}
-            data={SMOOTHINGS.map((f) => ({ value: String(f), label: `1/${f} octave` }))}
+            data={[...SMOOTHINGS, 'variable' as const].map((f) => ({
+              value: String(f),
+              label: smoothingName(f),
+            }))}
             value={String(smoothing)}
-            onChange={(value) => value && props.onSmoothing?.(Number(value))}
+            onChange={(value) => value && props.onSmoothing?.(value === 'variable' ? value : Number(value))}
+          />
+        ) : null}
+        {props.title ? (
+          <SavePlotMenu
+            plot={() =>
+              savedResponse(
+                props.title!,
+                smoothing ? smoothingName(smoothing) : null,
+                props.levelLabel ?? 'dB',
+                { ...band, ...range },
+                frequency,
+                shown,
+                target,
+              )
+            }
           />
         ) : null}
         <ActionIcon.Group>
@@ -188,7 +222,11 @@ export function ResponseChart(props: ResponseChartProps) {
           <ActionIcon variant="default" aria-label="Zoom out" onClick={() => zoomBy(1 / 0.6)}>
             <IconZoomOut size={16} />
           </ActionIcon>
-          <ActionIcon variant="default" aria-label="Show the whole band" onClick={() => setBand(FULL_BAND)}>
+          <ActionIcon
+            variant="default"
+            aria-label="Show the whole band"
+            onClick={() => setBand(props.within ?? FULL_BAND)}
+          >
             <IconZoomReset size={16} />
           </ActionIcon>
         </ActionIcon.Group>

@@ -37,11 +37,12 @@ export function frequencyTicks(fromHz: number, toHz: number): { lines: number[];
 
 const leadingDigit = (f: number) => Math.round(f / 10 ** Math.floor(Math.log10(f) + 1e-9));
 
-/** Ticks of a level axis: steps of 1, 2, 5 or 10 dB, at most nine of them. */
+/** Ticks of a level axis: steps of 1, 2 or 5 (and their tenths and tens), at most nine of them. */
 export function levelTicks(lowDb: number, highDb: number): number[] {
-  const step = [1, 2, 5, 10, 20, 50].find((s) => (highDb - lowDb) / s <= 9) ?? 100;
+  const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((s) => (highDb - lowDb) / s <= 9) ?? 100;
   const ticks: number[] = [];
-  for (let db = Math.ceil(lowDb / step) * step; db <= highDb; db += step) ticks.push(db);
+  for (let i = Math.ceil(lowDb / step - 1e-9); i * step <= highDb + 1e-9; i++)
+    ticks.push(Number((i * step).toFixed(1)));
   return ticks;
 }
 

@@ -18,6 +18,7 @@ export function stonesOf(project: Project): Stone[] {
   return [
     { name: 'Rig', path: '/rig', ...rigState(project) },
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
+    { name: 'Traces', path: '/traces', ...tracesState(project) },
     { name: 'Correct', path: '/correct', ...correctState(project) },
     { name: 'Hand over', path: '/hand-over', ...handOverState(project) },
   ];
@@ -53,6 +54,12 @@ function walkState(project: Project): Evidence {
   if (!any) return { state: 'empty', evidence: 'not begun' };
   const evidence = `${taken} of ${spots.length} spots`;
   return { state: taken === spots.length ? 'done' : 'begun', evidence };
+}
+
+function tracesState(project: Project): Evidence {
+  const count = project.sweeps.length;
+  if (count === 0) return { state: 'empty', evidence: 'nothing yet' };
+  return { state: 'begun', evidence: count === 1 ? '1 trace' : `${count} traces` };
 }
 
 function correctState(project: Project): Evidence {

@@ -59,7 +59,7 @@ export function groupDelay(impulse: ImpulseResponse, grid: Float64Array, fractio
 export function minimumPhaseOf(impulse: ImpulseResponse): { samples: Float64Array; spectrum: HalfSpectrum } {
   const spectrum = realFft(impulse.samples, sizeFor(impulse));
   const magnitude = powerOf(spectrum).map(Math.sqrt);
-  const least = Math.max(...magnitude) * 10 ** (FLOOR_DB / 20);
+  const least = magnitude.reduce((a, b) => Math.max(a, b), 0) * 10 ** (FLOOR_DB / 20);
   const minimum = minimumPhase(magnitude.map((m) => Math.max(m, least)));
   return { samples: inverseRealFft(minimum), spectrum: minimum };
 }

@@ -14,7 +14,7 @@ export {
   type SweepSpectra,
 } from './sweep.js';
 export { logGrid, octaveBands, type Band } from './logGrid.js';
-export { smoothLevels, smoothPower } from './smooth.js';
+export { smoothLevels, smoothPower, smoothVariable } from './smooth.js';
 export { interpolateLog } from './interpolate.js';
 export { minimumPhase } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';

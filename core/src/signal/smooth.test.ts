@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { binFrequencies, logGrid, octaveBands, smoothLevels, smoothPower } from './index.js';
+import { binFrequencies, logGrid, octaveBands, smoothLevels, smoothPower, smoothVariable } from './index.js';
 
 /** The mean of f^slope over b octaves around f, by the integral: f^slope * sinh(slope b ln2 / 2) / (slope b ln2 / 2). */
 const powerLaw = (f: number, slope: number, octaves: number) => {
@@ -69,4 +69,14 @@ it('lays out grids and bands of IEC 61260-1', () => {
   expect(grid.length).toBe(480); // k from ceil(160 lg 0.02) = -271 to floor(160 lg 20) = 208
   expect(Array.from(grid)).toContain(1000);
   expect(grid[48 + 1]! / grid[1]!).toBeCloseTo(10 ** 0.3, 12);
+});
+
+it('variable smoothing keeps a narrow peak in the lows and averages it in the highs; what is flat stays', () => {
+  const grid = logGrid();
+  const peak = (f0: number) => grid.map((f) => (Math.abs(Math.log2(f / f0)) < 1 / 96 ? 12 : 0));
+  const most = (f0: number) => Math.max(...smoothVariable(grid, peak(f0)));
+  expect(most(50)).toBeCloseTo(12, 0);
+  // one point of 48 in an octave, over a third of an octave: 16 points, 12 dB is 15.8 times the power
+  expect(most(12000)).toBeCloseTo(10 * Math.log10(1 + 14.85 / 16), 0);
+  smoothVariable(grid, new Float64Array(grid.length)).forEach((v) => expect(v).toBeCloseTo(0, 9));
 });

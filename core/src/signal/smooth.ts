@@ -66,3 +66,23 @@ export function smoothLevels(frequency: Float64Array, levels: RealArray, fractio
   const power = Float64Array.from(levels, (level) => 10 ** (level / 10));
   return smoothPower(frequency, power, fraction).map((p) => 10 * Math.log10(p));
 }
+
+/** Where variable smoothing is 1/48, 1/6 and 1/3 octave wide; between, one passes into the next. */
+const VARIABLE = [
+  { f: 100, fraction: 48 },
+  { f: 1000, fraction: 6 },
+  { f: 10000, fraction: 3 },
+] as const;
+
+/** Smoothing that narrows towards low frequencies: single room modes stay, what overlaps is averaged. dB in, dB out. */
+export function smoothVariable(frequency: Float64Array, levels: RealArray): Float64Array {
+  const curves = VARIABLE.map(({ fraction }) => smoothLevels(frequency, levels, fraction));
+  return frequency.map((f, i) => {
+    const next = VARIABLE.findIndex((v) => f < v.f);
+    if (next === 0) return curves[0]![i]!;
+    if (next < 0) return curves.at(-1)![i]!;
+    const [a, b] = [VARIABLE[next - 1]!.f, VARIABLE[next]!.f];
+    const t = Math.log(f / a) / Math.log(b / a);
+    return (1 - t) * curves[next - 1]![i]! + t * curves[next]![i]!;
+  });
+}

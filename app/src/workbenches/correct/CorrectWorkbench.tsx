@@ -5,7 +5,13 @@ import { useMemo, useState } from 'react';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
 import { fittedOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartBand, type ChartMark, type ChartTrace } from '../../parts/ResponseChart';
+import {
+  ResponseChart,
+  type Smoothing,
+  type ChartBand,
+  type ChartMark,
+  type ChartTrace,
+} from '../../parts/ResponseChart';
 import { useChange } from '../../parts/useChange';
 import { HowMuchCard } from './HowMuchCard';
 import { PredictionCard } from './PredictionCard';
@@ -34,7 +40,7 @@ function Correct({ project }: { project: Project }) {
   const [held, setHeld] = useState<{ on: Correction; next: Correction } | null>(null);
   const correction = held?.on === project.correction ? held.next : project.correction;
   const { designs, problem } = useDesigns(project, correction);
-  const [smoothing, setSmoothing] = useState(6);
+  const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [handle, setHandle] = useState<number | null>(null);
 
   const design = channel && designs.get(channel.id);

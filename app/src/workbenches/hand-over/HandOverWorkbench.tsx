@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { designKey, fittedOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { ResponseChart, type Smoothing, type ChartTrace } from '../../parts/ResponseChart';
 import { silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
@@ -33,7 +33,7 @@ function HandOver({ project }: { project: Project }) {
   const load = project.loads.at(-1) ?? null;
   const comparison = useComparison(project, load);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [smoothing, setSmoothing] = useState(6);
+  const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [letter, setLetter] = useState<MemoryLetter>('B');
   const [name, setName] = useState('Loft evening');
   const [breaks, setBreaks] = useState(false);

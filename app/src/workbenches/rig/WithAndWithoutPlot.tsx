@@ -3,7 +3,7 @@ import type { Microphone, Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useState, type ReactNode } from 'react';
 import { fittedOf, sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { ResponseChart, type Smoothing, type ChartTrace } from '../../parts/ResponseChart';
 import { useTraceLevels } from '../../parts/useTraceLevels';
 import { EmptyPlot } from './EmptyPlot';
 
@@ -23,7 +23,7 @@ export function WithAndWithoutPlot({ project, microphone, tools }: PlotProps) {
     return traceId ? [{ id: l.id, name: l.name, traceId }] : [];
   });
   const [wanted, setWanted] = useState<string | null>(null);
-  const [smoothing, setSmoothing] = useState(6);
+  const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const chosen = heard.find((h) => h.id === wanted) ?? heard[0];
   const calibration = microphone.calibrationId ? project.calibrations[microphone.calibrationId]! : null;
   const [without, withFile] = useTraceLevels(

@@ -1,0 +1,94 @@
+import { FIGURE_OCTAVES } from '@pebble-hall/core/figures';
+import { useMemo } from 'react';
+import { DataTable } from '../../parts/DataTable';
+import { Note } from '../../parts/Note';
+import { usableSpots } from '../../parts/progress';
+import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { figureRows, figuresOverSpots, OCTAVE_NAMES, whyMissing } from './figureRows';
+import type { LookProps } from './TracesWorkbench';
+import { useLooked } from './useLooked';
+
+const centres = Float64Array.from(FIGURE_OCTAVES, (b) => b.centre);
+const seconds = (v: number) => `${v.toFixed(2)} s`;
+
+/** How reverberant and how clear is the room, by the standard's figures? */
+export default function FiguresView({ project, channels, roundId }: LookProps) {
+  const channel = channels[0]!;
+  const sweeps = usableSpots(project, channel.id, roundId).averaged;
+  const { value, problem } = useLooked(project, sweeps, 'figures', (api, keys) => api.figures(keys));
+  const { value: speech } = useLooked(project, sweeps, 'speech', (api, keys) => api.speech(keys, null));
+  const table = useMemo(() => (value ? figuresOverSpots(value.filter((v) => v !== null)) : null), [value]);
+  const traces: ChartTrace[] = table
+    ? (
+        [
+          ['t20', 'T20', 'measured', 'trace-mussel'],
+          ['t30', 'T30', 'predicted', 'trace-kelp'],
+          ['edt', 'EDT', 'reference', 'trace-buoy'],
+        ] as const
+      ).map(([name, label, role, colour]) => ({
+        id: name,
+        label,
+        role,
+        colour,
+        levels: Float64Array.from(table[name], (f) => (f.count > 0 ? f.mean : NaN)),
+      }))
+    : [];
+  const top = Math.max(0.4, ...traces.flatMap((t) => [...t.levels].filter(Number.isFinite)));
+  const indices = (speech ?? []).filter((s) => s !== null);
+  const sti = indices.reduce((a, b) => a + b, 0) / indices.length;
+  const middle = table && [3, 4].filter((o) => table.t20[o]!.count > 0);
+  const missing = table && whyMissing(table);
+  return (
+    <div className="look">
+      <div className="plot">
+        {table ? (
+          <ResponseChart
+            label={`Reverberation times with ${channel.name}`}
+            title={`Reverberation times, ${channel.name}`}
+            frequency={centres}
+            traces={traces}
+            range={{ lowDb: 0, highDb: Math.ceil(top * 5 + 0.5) / 5 }}
+            absolute
+            levelLabel="s, octaves, mean over the spots"
+            format={seconds}
+          />
+        ) : (
+          <p className="quiet" style={{ padding: 20 }}>
+            {problem ??
+              (sweeps.length > 0
+                ? 'Working the figures out …'
+                : 'No spot of this channel is in the average.')}
+          </p>
+        )}
+      </div>
+      <section className="card notes" aria-label="What the plot says">
+        <h2>What the plot says</h2>
+        {table && middle && middle.length > 0 ? (
+          <Note number={1}>
+            The room dies away in{' '}
+            {(middle.reduce((a, o) => a + table.t20[o]!.mean, 0) / middle.length).toFixed(2)} s (T20,{' '}
+            {middle.map((o) => OCTAVE_NAMES[o]).join(' and ')}), over {sweeps.length}{' '}
+            {sweeps.length === 1 ? 'spot' : 'spots'} with {channel.name}.
+          </Note>
+        ) : null}
+        {indices.length > 0 ? (
+          <Note number={2} small="IEC 60268-16, male speech; without noise, so reverberation alone counts">
+            Speech transmission index {sti.toFixed(2)}: {speechWord(sti)}.
+          </Note>
+        ) : null}
+        {missing ? (
+          <Note number={3} attention>
+            {missing}
+          </Note>
+        ) : null}
+      </section>
+      <div style={{ gridColumn: '1 / 3', display: 'grid', maxHeight: 240, minHeight: 0 }}>
+        {table ? <DataTable data={figureRows(table)} note={`ISO 3382-1, ${sweeps.length} spots`} /> : null}
+      </div>
+    </div>
+  );
+}
+
+/** What an index means for a listener. */
+const speechWord = (sti: number) =>
+  sti >= 0.75 ? 'every word is understood' : sti >= 0.6 ? 'good' : sti >= 0.45 ? 'fair' : 'poor';

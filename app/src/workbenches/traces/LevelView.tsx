@@ -1,0 +1,253 @@
+import { Checkbox, Select } from '@mantine/core';
+import { averagePower } from '@pebble-hall/core/correct';
+import { findCorners, peaksAndDips } from '@pebble-hall/core/look';
+import { usableBand } from '@pebble-hall/core/measure';
+import { speedOfSound } from '@pebble-hall/core/room';
+import { logGrid, powerOfDb } from '@pebble-hall/core/signal';
+import { useMemo, useState } from 'react';
+import { DataTable } from '../../parts/DataTable';
+import { Note } from '../../parts/Note';
+import { sweepOf, usableSpots } from '../../parts/progress';
+import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
+import { cornerTable } from './cornerTable';
+import { normalised, type NormaliseAt } from './normalised';
+import { readLevels, type ChannelLevels } from './readLevels';
+import { colourOf } from './traceColours';
+import type { LookProps } from './TracesWorkbench';
+import { useLooked } from './useLooked';
+
+const grid = logGrid();
+const NORMALISE: { value: NormaliseAt; label: string }[] = [
+  { value: 'as it is', label: 'level as it is' },
+  { value: '1 kHz', label: '0 dB at 1 kHz' },
+  { value: 'own band', label: '0 dB over its band' },
+];
+
+/** How loud is each channel at each frequency, on the average of the seats and from seat to seat? */
+export default function LevelView({ project, channels, roundId, spotId }: LookProps) {
+  const [smoothing, setSmoothing] = useState<Smoothing>(6);
+  const [corrected, setCorrected] = useState(true);
+  const [fanned, setFanned] = useState(false);
+  const [minus, setMinus] = useState(false);
+  const [at, setAt] = useState<NormaliseAt>('as it is');
+  const [against, setAgainst] = useState<string | null>(null);
+
+  const sweepsOf = (id: string, round: string) => usableSpots(project, id, round).averaged;
+  const own = channels.flatMap((l) => sweepsOf(l.id, roundId));
+  const other = against ? channels.flatMap((l) => sweepsOf(l.id, against)) : [];
+  const { value: levels, problem } = useLooked(
+    project,
+    [...own, ...other],
+    `levels ${corrected}`,
+    (api, keys) => api.levels(keys, corrected),
+  );
+  const home = channels[0] && sweepOf(project, spotId, channels[0].id, 'as found', roundId);
+  const { value: reflections } = useLooked(project, home ? [home] : [], 'reflections', (api, [key]) =>
+    api.reflections(key!, speedOfSound(project.place.temperatureC)),
+  );
+
+  const looked: ChannelLevels[] = useMemo(() => {
+    if (!levels || levels.length !== own.length + other.length) return [];
+    return channels.flatMap((l) => {
+      const of = (list: typeof own, offset: number) =>
+        list.flatMap((s, i) => (s.loudspeakerId === l.id ? [levels[offset + i]!] : []));
+      const spots = of(own, 0);
+      if (spots.length === 0) return [];
+      const average = averagePower(
+        grid,
+        spots.map((s) => s.map(powerOfDb)),
+      );
+      const before = of(other, own.length);
+      const band = usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
+      const shift = normalised(grid, average.averageDb, band, at);
+      const move = (curve: Float64Array) => curve.map((v) => v - shift);
+      return {
+        id: l.id,
+        name: l.name,
+        band,
+        spots: spots.map(move),
+        spotNames: own
+          .filter((s) => s.loudspeakerId === l.id)
+          .map((s) => project.place.spots.find((p) => p.id === s.spotId)!.name),
+        averageDb: move(average.averageDb),
+        lowDb: move(average.lowDb),
+        highDb: move(average.highDb),
+        otherDb:
+          before.length > 0
+            ? move(
+                averagePower(
+                  grid,
+                  before.map((s) => s.map(powerOfDb)),
+                ).averageDb,
+              )
+            : null,
+        corners: findCorners(grid, average.averageDb, band),
+        features: peaksAndDips(grid, average.averageDb, spots, band),
+      };
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- levels follow the sweeps
+  }, [levels, at, channels.map((l) => l.id).join()]);
+
+  const alone = looked.length === 1 ? looked[0]! : null;
+  const pair = looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null;
+  const difference = minus && pair;
+  const traces: ChartTrace[] = useMemo(() => {
+    if (difference) {
+      const [a, b] = difference;
+      const levelsOf = a.averageDb.map((v, i) => v - b.averageDb[i]!);
+      return [
+        {
+          id: 'difference',
+          label: `${a.name} minus ${b.name}`,
+          role: 'measured',
+          colour: 'trace-mussel',
+          levels: levelsOf,
+        },
+      ];
+    }
+    return looked.flatMap((c) => {
+      const colour = colourOf(project, c.id);
+      const fan: ChartTrace[] =
+        alone && fanned
+          ? c.spots.map((levelsOf, i) => ({
+              id: `${c.id} ${i}`,
+              label: c.spotNames[i]!,
+              role: 'noise',
+              colour: [
+                'trace-slate',
+                'trace-kelp',
+                'trace-gorse',
+                'trace-campion',
+                'trace-moss',
+                'trace-heather',
+              ][i % 6]!,
+              levels: levelsOf,
+            }))
+          : [];
+      const before: ChartTrace[] = c.otherDb
+        ? [
+            {
+              id: `${c.id} before`,
+              label: `${c.name}, ${roundName(project, against)}`,
+              role: 'reference',
+              colour,
+              levels: c.otherDb,
+            },
+          ]
+        : [];
+      return [
+        ...fan,
+        ...before,
+        {
+          id: c.id,
+          label: alone ? `${c.name}, average` : c.name,
+          role: 'measured',
+          colour,
+          levels: c.averageDb,
+        },
+      ];
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a pair is made of what was looked at
+  }, [looked, fanned, minus, against]);
+  const bands: ChartBand[] = useMemo(
+    () =>
+      alone && !fanned
+        ? [
+            {
+              id: 'range',
+              label: 'seat range',
+              colour: colourOf(project, alone.id),
+              low: alone.lowDb,
+              high: alone.highDb,
+            },
+          ]
+        : [],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the colour follows the channel
+    [alone, fanned],
+  );
+  const notes = readLevels(looked, alone ? (reflections ?? []) : []);
+  const marks = notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at }] : []));
+  const title = difference
+    ? `${difference[0].name} minus ${difference[1].name}`
+    : `${looked.map((c) => c.name).join(', ')}, level`;
+  return (
+    <div className="look">
+      <div className="plot">
+        <ResponseChart
+          label={`Level of ${looked.map((c) => c.name).join(' and ')}`}
+          title={title}
+          frequency={grid}
+          traces={traces}
+          bands={bands}
+          marks={difference ? [] : marks}
+          levelLabel={difference ? 'dB, difference' : at === 'as it is' ? 'dB, recorded over played' : 'dB'}
+          absolute={at === 'as it is' && !difference}
+          smoothing={smoothing}
+          onSmoothing={setSmoothing}
+        />
+      </div>
+      <div style={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) auto', gap: 10, minHeight: 0 }}>
+        <section className="card notes" aria-label="What the plot says">
+          <h2>What the plot says</h2>
+          {problem ? <Note number={1}>{problem}</Note> : null}
+          {notes.map((n, i) => (
+            <Note key={n.text} number={i + 1} attention={n.attention}>
+              {n.text}
+            </Note>
+          ))}
+        </section>
+        <section className="card" aria-label="How it is shown">
+          <Select
+            aria-label="Normalise"
+            size="xs"
+            allowDeselect={false}
+            data={NORMALISE}
+            value={at}
+            onChange={(value) => value && setAt(value)}
+          />
+          <Checkbox
+            size="xs"
+            label="microphone corrected"
+            checked={corrected}
+            onChange={(e) => setCorrected(e.currentTarget.checked)}
+          />
+          {alone ? (
+            <Checkbox
+              size="xs"
+              label="single spots"
+              checked={fanned}
+              onChange={(e) => setFanned(e.currentTarget.checked)}
+            />
+          ) : null}
+          {pair ? (
+            <Checkbox
+              size="xs"
+              label={`${pair[0].name} minus ${pair[1].name}`}
+              checked={minus}
+              onChange={(e) => setMinus(e.currentTarget.checked)}
+            />
+          ) : null}
+          {project.rounds.length > 1 ? (
+            <Select
+              aria-label="Compared with"
+              size="xs"
+              clearable
+              placeholder="Compared with …"
+              data={project.rounds
+                .filter((r) => r.id !== roundId)
+                .map((r) => ({ value: r.id, label: r.name }))}
+              value={against}
+              onChange={setAgainst}
+            />
+          ) : null}
+        </section>
+      </div>
+      <div style={{ gridColumn: '1 / 3', minHeight: 0, maxHeight: 190, display: 'grid' }}>
+        <DataTable data={cornerTable(looked)} note="1/3 octave, on the average of the spots" />
+      </div>
+    </div>
+  );
+}
+
+const roundName = (project: LookProps['project'], id: string | null) =>
+  project.rounds.find((r) => r.id === id)?.name ?? '';

@@ -1,0 +1,139 @@
+import { Select } from '@mantine/core';
+import type { Loudspeaker, Project } from '@pebble-hall/core/project';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Frame } from '../../parts/Frame';
+import { fittedOf, sweepOf } from '../../parts/progress';
+import { TRACE_COLOURS } from './traceColours';
+
+/** What every way of looking is given: the channels chosen, and the spot for what can only be seen at one. */
+export interface LookProps {
+  project: Project;
+  channels: Loudspeaker[];
+  roundId: string;
+  spotId: string;
+}
+
+const VIEWS = ['Level', 'Delay', 'Time', 'Decay', 'Room figures'] as const;
+type View = (typeof VIEWS)[number];
+const shown = {
+  Level: lazy(() => import('./LevelView')),
+  Delay: lazy(() => import('./DelayView')),
+  Time: lazy(() => import('./TimeView')),
+  Decay: lazy(() => import('./DecayView')),
+  'Room figures': lazy(() => import('./FiguresView')),
+};
+/** Ways of looking that show one spot at a time. */
+const AT_ONE_SPOT: View[] = ['Delay', 'Time', 'Decay'];
+/** Ways of looking that show one channel at a time. */
+const ONE_CHANNEL: View[] = ['Delay', 'Time', 'Decay', 'Room figures'];
+
+const hashOf = (view: View) => view.toLowerCase().replace(' ', '-');
+const viewOfHash = (): View => VIEWS.find((v) => hashOf(v) === location.hash.slice(1)) ?? 'Level';
+
+/** What does the room do to each channel? */
+export function TracesWorkbench() {
+  return (
+    <Frame path="/traces" title="Traces">
+      {(project) => <Traces project={project} />}
+    </Frame>
+  );
+}
+
+function Traces({ project }: { project: Project }) {
+  const [view, setView] = useState<View>(viewOfHash);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [spotId, setSpotId] = useState(project.place.spots[0]!.id);
+  const [roundId, setRoundId] = useState(project.roundId);
+  useEffect(() => {
+    const follow = () => setView(viewOfHash());
+    addEventListener('hashchange', follow);
+    return () => removeEventListener('hashchange', follow);
+  }, []);
+
+  const round = project.rounds.some((r) => r.id === roundId) ? roundId : project.roundId;
+  const measured = fittedOf(project).filter((l) =>
+    project.place.spots.some((s) => sweepOf(project, s.id, l.id, 'as found', round)),
+  );
+  if (measured.length === 0) {
+    return (
+      <div className="shed">
+        <h1>Nothing to look at yet</h1>
+        <p>
+          Traces shows what was measured. Take sweeps in the{' '}
+          <a className="linkish" href="/mic-walk">
+            Mic walk
+          </a>
+          .
+        </p>
+      </div>
+    );
+  }
+  const several = !ONE_CHANNEL.includes(view);
+  const known = chosen.filter((id) => measured.some((l) => l.id === id));
+  const ids = known.length === 0 ? [measured[0]!.id] : several ? known : known.slice(-1);
+  const channels = measured.filter((l) => ids.includes(l.id));
+  const Shown = shown[view];
+  const choose = (id: string) => {
+    if (!several) return setChosen([id]);
+    setChosen(ids.includes(id) && ids.length > 1 ? ids.filter((i) => i !== id) : [...ids, id]);
+  };
+  return (
+    <div className="work" style={{ gridTemplateRows: '32px 32px minmax(0, 1fr)', height: '100%' }}>
+      <div className="chips" role="tablist" aria-label="Ways of looking">
+        {VIEWS.map((v) => (
+          <button
+            key={v}
+            role="tab"
+            className="chip"
+            aria-selected={v === view}
+            onClick={() => {
+              history.replaceState(null, '', `#${hashOf(v)}`);
+              setView(v);
+            }}
+          >
+            {v}
+          </button>
+        ))}
+        <span style={{ flex: 1 }} />
+        {project.rounds.length > 1 ? (
+          <Select
+            aria-label="Round"
+            size="xs"
+            w={190}
+            allowDeselect={false}
+            data={project.rounds.map((r) => ({ value: r.id, label: r.name }))}
+            value={round}
+            onChange={(id) => id && setRoundId(id)}
+          />
+        ) : null}
+        {AT_ONE_SPOT.includes(view) ? (
+          <Select
+            aria-label="Spot"
+            size="xs"
+            w={170}
+            allowDeselect={false}
+            data={project.place.spots.map((s) => ({ value: s.id, label: s.name }))}
+            value={spotId}
+            onChange={(id) => id && setSpotId(id)}
+          />
+        ) : null}
+      </div>
+      <div className="chips" role="group" aria-label="Channels">
+        {measured.map((l, i) => (
+          <button key={l.id} className="chip" aria-pressed={ids.includes(l.id)} onClick={() => choose(l.id)}>
+            <svg width={10} height={10} aria-hidden="true">
+              <circle cx={5} cy={5} r={4.5} fill={`var(--${TRACE_COLOURS[i % TRACE_COLOURS.length]})`} />
+            </svg>
+            {l.name}
+          </button>
+        ))}
+        <span className="quiet" style={{ marginLeft: 6 }}>
+          {several ? 'several can be laid over each other' : 'one at a time'}
+        </span>
+      </div>
+      <Suspense fallback={<p className="quiet">Opening …</p>}>
+        <Shown project={project} channels={channels} roundId={round} spotId={spotId} />
+      </Suspense>
+    </div>
+  );
+}
