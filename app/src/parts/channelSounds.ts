@@ -77,6 +77,19 @@ export async function playFrom(
   if (rig instanceof SimulatedRig) await hear(atLevel(channels[0]!, -24), rate, signal);
 }
 
+/** Plays a stored response through the output of this computer: a click as the room answers it, softly. */
+export async function hearTrace(
+  { samples, rate }: { samples: Float32Array; rate: number },
+  signal: AbortSignal,
+) {
+  const peak = samples.reduce((most, v) => Math.max(most, Math.abs(v)), 1e-9);
+  await hear(
+    samples.map((v) => (0.2 * v) / peak),
+    rate,
+    signal,
+  );
+}
+
 /** Plays through the output of this computer, until it is over or silenced. */
 async function hear(samples: Float32Array, rate: number, signal: AbortSignal): Promise<void> {
   const context = new AudioContext();

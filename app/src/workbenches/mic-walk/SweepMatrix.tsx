@@ -1,10 +1,14 @@
-import { Button, Popover } from '@mantine/core';
+import { Button, Checkbox, Popover, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
 import { formatHz } from '../../parts/chartMath';
+import { hearTrace } from '../../parts/channelSounds';
 import { fittedOf, sweepOf } from '../../parts/progress';
+import { exclusively } from '../../parts/running';
 import { verdictSentence, verdictWord } from '../../parts/sentences';
+import { tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
+import { repository, sentenceOf } from '../../store';
 import type { WalkNow } from './useWalk';
 
 interface SweepMatrixProps {
@@ -97,22 +101,50 @@ interface CellProps {
   onRepeat: () => void;
 }
 
+/** Plays what the room made of a click. */
+async function hear(sweep: Sweep): Promise<void> {
+  try {
+    const array = await repository().array(sweep.traceId);
+    if (!array) throw new Error('A sweep has lost its samples; repeat it.');
+    await exclusively('Playing a response', (signal) => hearTrace(array, signal));
+  } catch (error) {
+    tellProblem(sentenceOf(error));
+  }
+}
+
 const LOOKS = {
   none: { background: 'none', border: '1.5px dashed var(--line)', color: 'var(--soft)' },
   now: { background: 'var(--kelp)', border: '1.5px solid var(--kelp)', color: 'var(--on-kelp)' },
+  out: {
+    background: 'none',
+    border: '1.5px solid var(--line)',
+    color: 'var(--soft)',
+    textDecoration: 'line-through',
+  },
   good: { background: 'var(--kelp-soft)', border: '1.5px solid var(--kelp)', color: 'var(--ink)' },
   doubtful: { background: 'var(--buoy-soft)', border: '1.5px solid var(--buoy)', color: 'var(--buoy)' },
   failed: { background: 'var(--buoy-soft)', border: '2.5px solid var(--buoy)', color: 'var(--buoy)' },
 };
 
 function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellProps) {
-  const look = isNow ? LOOKS.now : sweep ? LOOKS[sweep.verdict.state] : LOOKS.none;
+  const look = isNow
+    ? LOOKS.now
+    : !sweep
+      ? LOOKS.none
+      : sweep.inAverage
+        ? LOOKS[sweep.verdict.state]
+        : LOOKS.out;
   const name = `${loudspeaker.name} at ${spot.name}`;
+  const set = (label: string, next: Partial<Pick<Sweep, 'inAverage' | 'note'>>) =>
+    void change(label, (p) => ({
+      ...p,
+      sweeps: p.sweeps.map((s) => (s.id === sweep?.id ? { ...s, ...next } : s)),
+    }));
   const [open, setOpen] = useState(false);
   const button = (
     <button
       onClick={() => setOpen((was) => !was)}
-      aria-label={`${name}: ${isNow ? 'measuring now' : sweep ? verdictSentence(sweep.verdict) : 'not taken'}`}
+      aria-label={`${name}: ${isNow ? 'measuring now' : sweep ? `${sweep.inAverage ? '' : 'left out, '}${verdictSentence(sweep.verdict)}` : 'not taken'}`}
       style={{
         ...look,
         width: '100%',
@@ -152,6 +184,32 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
           ) : (
             <span className="quiet">Not taken yet.</span>
           )}
+          {sweep ? (
+            <>
+              <Checkbox
+                size="xs"
+                label="Use this sweep"
+                checked={sweep.inAverage}
+                onChange={(e) =>
+                  set(`${name} ${e.currentTarget.checked ? 'used' : 'left out'}`, {
+                    inAverage: e.currentTarget.checked,
+                  })
+                }
+              />
+              <Textarea
+                aria-label="Note on this sweep"
+                placeholder="Note"
+                size="xs"
+                autosize
+                maxLength={1000}
+                key={sweep.note}
+                defaultValue={sweep.note}
+                onBlur={(e) =>
+                  e.target.value !== sweep.note && set(`note on ${name}`, { note: e.target.value })
+                }
+              />
+            </>
+          ) : null}
           <div style={{ display: 'flex', gap: 8 }}>
             <Button
               size="compact-sm"
@@ -163,6 +221,11 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
             >
               {sweep ? 'Repeat this one' : 'Take this one'}
             </Button>
+            {sweep ? (
+              <Button size="compact-sm" variant="default" disabled={busy} onClick={() => void hear(sweep)}>
+                Hear it
+              </Button>
+            ) : null}
             {sweep ? (
               <Button
                 size="compact-sm"

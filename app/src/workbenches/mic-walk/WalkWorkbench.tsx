@@ -1,8 +1,10 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
 import type { Position, Project } from '@pebble-hall/core/project';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { noLongerBelonging } from '../../parts/belonging';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
+import { oddSweeps } from '../../parts/oddSweeps';
 import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
 import { RoomElevation } from '../../parts/RoomElevation';
 import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
@@ -10,7 +12,9 @@ import { silence } from '../../parts/running';
 import { reasonSentence } from '../../parts/sentences';
 import { useChange } from '../../parts/useChange';
 import { tell } from '../../parts/tell';
+import { RoundButton } from './RoundButton';
 import { SpotCard } from './SpotCard';
+import { withNewRound } from './rounds';
 import { SpotPlanButton } from './SpotPlanButton';
 import { SweepMatrix } from './SweepMatrix';
 import { useAverageMovement } from './useAverageMovement';
@@ -49,6 +53,9 @@ function Walk({ project }: { project: Project }) {
       return sweep && sweep.verdict.state !== 'good' ? [{ spot: s, loudspeaker: l, sweep }] : [];
     }),
   );
+  const odd = useMemo(() => oddSweeps(project), [project]);
+  const stale = useMemo(() => noLongerBelonging(project), [project]);
+  const told = trouble.length + odd.length + stale.length;
   const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
@@ -207,6 +214,7 @@ function Walk({ project }: { project: Project }) {
           <h2>
             What the round says
             <span style={{ display: 'flex', gap: 8 }}>
+              <RoundButton project={project} change={change} disabled={walk.now !== null} />
               <SpotPlanButton
                 project={project}
                 change={change}
@@ -230,14 +238,45 @@ function Walk({ project }: { project: Project }) {
               </button>
             </Note>
           ))}
-          <Note number={trouble.length + 1}>
+          {odd.map(({ sweep, kind, by }, i) => (
+            <Note key={sweep.id} number={trouble.length + i + 1} attention>
+              {spots.find((s) => s.id === sweep.spotId)!.name},{' '}
+              {project.place.loudspeakers.find((l) => l.id === sweep.loudspeakerId)!.name}:{' '}
+              {kind === 'quieter'
+                ? `${by.toFixed(0)} dB quieter than at the other spots; see what stands in its way`
+                : `${by.toFixed(1)} ms later than the other spots let expect; see whether the microphone stands where the plan has it`}
+              .{' '}
+              <button
+                className="linkish"
+                disabled={walk.now !== null}
+                onClick={() => void walk.takeOne(sweep.spotId, sweep.loudspeakerId)}
+              >
+                Repeat this one
+              </button>
+            </Note>
+          ))}
+          {stale.map(({ text, sweeps }, i) => (
+            <Note key={text} number={trouble.length + odd.length + i + 1} attention>
+              {sweeps.length === 1 ? '1 sweep no longer belongs' : `${sweeps.length} sweeps no longer belong`}{' '}
+              to the plan: {text}. Repeat {sweeps.length === 1 ? 'it' : 'them'}, or{' '}
+              <button
+                className="linkish"
+                disabled={walk.now !== null}
+                onClick={() =>
+                  void change('a new round', (p) => withNewRound(p, crypto.randomUUID(), Date.now()))
+                }
+              >
+                begin a new round
+              </button>{' '}
+              and keep this one for comparison.
+            </Note>
+          ))}
+          <Note number={told + 1}>
             {walk.now
               ? 'The round is under way; every sweep is stored as it is taken.'
               : roundSentence(project)}
           </Note>
-          {movement && !walk.now ? (
-            <Note number={trouble.length + 2}>{movementSentence(movement)}</Note>
-          ) : null}
+          {movement && !walk.now ? <Note number={told + 2}>{movementSentence(movement)}</Note> : null}
         </section>
       </div>
     </div>

@@ -1,0 +1,85 @@
+import type { Project, Sweep } from '@pebble-hall/core/project';
+import { speedOfSound } from '@pebble-hall/core/room';
+import { expect, it } from 'vitest';
+import { netLoftProject } from '../../../demo/netLoftProject';
+import { noLongerBelonging } from './belonging';
+import { takenWith } from './measuring';
+import { oddSweeps } from './oddSweeps';
+
+const empty = netLoftProject();
+const c = speedOfSound(empty.place.temperatureC);
+
+/** Every sweep of the round as the plan has it: -40 dB in three bands, on time. */
+const taken = (change: (sweep: Sweep) => Partial<Sweep> = () => ({})): Project => ({
+  ...empty,
+  sweeps: empty.place.spots.flatMap((spot) =>
+    empty.place.loudspeakers.map((loudspeaker): Sweep => {
+      const [a, b] = [spot.position, loudspeaker.position];
+      const sweep: Sweep = {
+        id: `${spot.id} ${loudspeaker.id}`,
+        stage: 'as found',
+        roundId: empty.roundId,
+        spotId: spot.id,
+        loudspeakerId: loudspeaker.id,
+        traceId: `trace-${spot.id}-${loudspeaker.id}`,
+        takenAt: 1,
+        levelDbfs: -30,
+        microphoneId: empty.rig.microphoneId,
+        calibrationId: null,
+        memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
+        verdict: { state: 'good', reasons: [], marginDb: 40, band: { from: 80, to: 125 } },
+        margins: [80, 100, 125].map((centre) => ({ centre, noiseDb: -80, signalDb: -40, marginDb: 40 })),
+        arrivalS: Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) / c + 0.00125,
+        distortionDb: null,
+        inAverage: true,
+        note: '',
+        takenWith: takenWith(empty, spot, loudspeaker),
+        decayEnd: null,
+      };
+      return { ...sweep, ...change(sweep) };
+    }),
+  ),
+});
+const at = (spotId: string, loudspeakerId: string, next: (s: Sweep) => Partial<Sweep>) => (s: Sweep) =>
+  s.spotId === spotId && s.loudspeakerId === loudspeakerId ? next(s) : {};
+
+it('finds nothing odd in a round as it should be', () => {
+  expect(oddSweeps(taken())).toEqual([]);
+});
+
+it('finds what is much quieter, or later, than at the other spots; not a subwoofer by its onset', () => {
+  const soft = (s: Sweep) => ({ margins: s.margins.map((m) => ({ ...m, signalDb: -60 })) });
+  expect(oddSweeps(taken(at('spot-2', 'left', soft)))).toMatchObject([
+    { kind: 'quieter', by: 20, sweep: { spotId: 'spot-2', loudspeakerId: 'left' } },
+  ]);
+  const late = (s: Sweep) => ({ arrivalS: s.arrivalS! + 0.005 });
+  const [odd, ...more] = oddSweeps(taken(at('spot-3', 'centre', late)));
+  expect(more).toEqual([]);
+  expect(odd).toMatchObject({ kind: 'later', sweep: { spotId: 'spot-3', loudspeakerId: 'centre' } });
+  expect(odd!.by).toBeCloseTo(5, 6);
+  expect(oddSweeps(taken(at('spot-3', 'sub-1', late)))).toEqual([]);
+});
+
+it('tells which sweeps no longer belong together, and what has changed', () => {
+  const now = taken();
+  expect(noLongerBelonging(now)).toEqual([]);
+  const place = (change: Partial<Project['place']>) => ({ ...now, place: { ...now.place, ...change } });
+  const moved = place({
+    loudspeakers: now.place.loudspeakers.map((l) =>
+      l.id === 'left' ? { ...l, position: { ...l.position, y: l.position.y + 0.32 } } : l,
+    ),
+  });
+  const [stale, ...more] = noLongerBelonging(moved);
+  expect(more).toEqual([]);
+  expect(stale).toMatchObject({ text: 'Left was moved by 0.32 m since' });
+  expect(stale!.sweeps).toHaveLength(now.place.spots.length);
+  expect(noLongerBelonging(place({ temperatureC: now.place.temperatureC + 8 }))[0]!.text).toMatch(
+    /°C then and is/,
+  );
+  const next = {
+    ...moved,
+    rounds: [...moved.rounds, { id: 'r2', name: 'Second', startedAt: 1, note: '' }],
+    roundId: 'r2',
+  };
+  expect(noLongerBelonging(next)).toEqual([]);
+});

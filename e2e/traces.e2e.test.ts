@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startServer } from './support/server.mjs';
+import { User } from './support/user';
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let user: User;
+
+beforeAll(async () => {
+  server = await startServer();
+  user = await User.at(server.url);
+});
+afterAll(async () => {
+  await user?.close();
+  await server?.stop();
+});
+
+const chip = async (name: string) =>
+  (await user.find(`//button[contains(@class, "chip")][normalize-space(.)="${name}"]`)).click();
+const pick = async (label: string, option: string) => {
+  await (await user.field(label)).click();
+  await user.until(`choosing ${option}`, async () => {
+    const options = await user.driver.findElements({
+      xpath: `//*[@role="option"][normalize-space(.)="${option}"]`,
+    });
+    for (const shown of options) {
+      if (!(await shown.isDisplayed())) continue;
+      await shown.click();
+      return true;
+    }
+    return false;
+  });
+};
+const cell = async (name: string) =>
+  (await user.find(`//button[starts-with(@aria-label, "${name}:")]`)).click();
+const notes = () => user.textOf('What the plot says');
+
+describe('rounds', () => {
+  it('take two channels, leave one sweep out, note it, and undo', async () => {
+    await user.visit('/rig#channels');
+    for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
+      await (
+        await user.find(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`)
+      ).click();
+    }
+    await user.visit('/mic-walk');
+    await user.sees('0 good, of 8');
+    await user.press('Take all that are left');
+    await user.sees('8 good, of 8');
+    await cell('Left at Spot 2');
+    await user.tick('Use this sweep');
+    await user.find('//button[starts-with(@aria-label, "Left at Spot 2: left out, good")]');
+    await user.press('Undo: Left at Spot 2 left out');
+    await user.find('//button[starts-with(@aria-label, "Left at Spot 2: good")]');
+  });
+
+  it('a second round begins empty, keeps the first, and is compared with it', async () => {
+    await user.visit('/mic-walk');
+    await user.press('First round');
+    await user.press('Begin a new round');
+    await user.sees('0 good, of 8');
+    await user.press('Take this spot');
+    await user.sees('2 good, of 8');
+    await user.visit('/traces');
+    await user.sees('10 traces');
+    await pick('Compared with', 'First round');
+    await user.until('both rounds are drawn', async () =>
+      (await user.textOf('Legend')).includes('Left, First round'),
+    );
+    await user.visit('/mic-walk');
+    await user.press('Second round');
+    await user.press('Delete this one');
+    await user.sees('8 good, of 8');
+    await user.press('Undo: deleting Second round');
+    await user.sees('2 good, of 8');
+    await user.press('Redo: deleting Second round');
+    await user.sees('8 good, of 8');
+  });
+});
+
+describe('looking', () => {
+  it('Level: reads peaks and dips, lays channels over each other, tells how they differ, saves plot and table', async () => {
+    await user.visit('/traces#level');
+    await user.until('the plot is read', async () =>
+      /(Peak|Dip) of [+−]\d+\.\d dB at \d/.test(await notes()),
+    );
+    await user.sees(/First strong reflection \d+\.\d ms after the direct sound, \d+\.\d m longer/);
+    await chip('Right');
+    await user.sees(/Left is [+−]\d\.\d dB against Right on the mean/);
+    await user.tick('Left minus Right');
+    await user.until(
+      'the difference is drawn',
+      async () => (await user.textOf('Legend')) === 'Left minus Right',
+    );
+    await user.press('Save this plot');
+    await user.press('As SVG, for print');
+    const svg = (await user.download(/Left-minus-Right\.svg$/)).bytes.toString();
+    expect(svg).toContain('Left minus Right');
+    expect(svg).toContain('smoothed 1/6 octave');
+    await user.press('Save this plot');
+    await user.press('As PNG');
+    const png = (await user.download(/Left-minus-Right\.png$/)).bytes;
+    expect([...png.subarray(1, 4)].map((c) => String.fromCharCode(c)).join('')).toBe('PNG');
+    await user.press('Save CSV');
+    const csv = (await user.download(/Range-and-level\.csv$/)).bytes.toString();
+    expect(csv).toMatch(/^Channel,.*\r\nLeft,.*\r\nRight,/);
+  });
+
+  it('Delay, Time and Decay: at one spot, with a window that narrows by key, and resonances with their decay', async () => {
+    await user.visit('/traces#delay');
+    await user.sees(/Latest at \d+(\.\d+)? Hz: \d+\.\d+ ms after the arrival/);
+    await user.tick('Excess group delay');
+    await user.sees(/Farthest from minimum phase at/);
+    await user.visit('/traces#time');
+    await user.sees(/Reflection \d\.\d ms after the direct sound: \d\.\d\d m longer/);
+    const side = await user.slider('Window, right side');
+    const was = Number(await side.getAttribute('aria-valuenow'));
+    await user.keys(side, '\uE012', '\uE012'); // arrow left
+    await user.until(
+      'the window is shorter',
+      async () => Number(await side.getAttribute('aria-valuenow')) < was,
+    );
+    await user.sees(/Below \d+ Hz it is too short/);
+    await user.visit('/traces#decay');
+    await user.sees(/\d+(\.\d)? Hz, \+\d\.\d dB, \d\.\d\d s, at \d of 3 spots/);
+    await user.tick('Slices');
+    await user.until('slices are drawn', async () => (await user.textOf('Legend')).startsWith('0 ms'));
+  });
+
+  it('Room figures: octave by octave, speech, and why something is missing', async () => {
+    await user.visit('/traces#room-figures');
+    await user.sees(/Speech transmission index 0\.\d\d/);
+    const table = await user.textOf('Room figures');
+    expect(table).toMatch(/EDT, s.*0\.\d\d ± 0\.\d\d/);
+    await user.sees(/needs \d\d dB and has \d+ dB/);
+  });
+});
