@@ -42,6 +42,7 @@ describe('from an empty browser to a verified correction', () => {
     expect(await Promise.all(stones.map((s) => s.getText()))).toEqual([
       'Rig\nnot begun',
       'Mic walk\nnot begun',
+      'Traces\nnothing yet',
       'Correct\nnot begun',
       'Hand over\nnothing loaded',
     ]);

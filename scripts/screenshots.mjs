@@ -108,6 +108,23 @@ try {
   writeFileSync(join(folder, 'mic-walk.png'), await driver.takeScreenshot(), 'base64');
   await sees('28 good, of 28');
 
+  const traces = async (/** @type {string} */ way, /** @type {RegExp} */ seen) => {
+    await visit(`/traces#${way}`);
+    await driver.navigate().refresh(); // a page that differs in its hash alone is not loaded anew
+    await sees(seen);
+    await rest(1500);
+  };
+  await traces('level', /First strong reflection/);
+  await picture('traces-level');
+  await traces('time', /Reflection \d/);
+  await picture('traces-time');
+  await traces('room-figures', /Speech transmission/);
+  await picture('traces-figures');
+  await press(DUSK);
+  await traces('decay', /Hz, \+/);
+  await picture('traces-decay-dusk');
+  await press(DAYLIGHT);
+
   await visit('/correct');
   await sees('was');
   await picture('correct-daylight');

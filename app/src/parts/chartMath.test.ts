@@ -1,4 +1,4 @@
-import { logGrid } from '@pebble-hall/core/signal';
+import { ticksOf, logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
 import {
   formatDb,
@@ -77,4 +77,10 @@ it('zooms around a frequency and never leaves the band', () => {
   expect(Math.log(near.toHz / near.fromHz)).toBeCloseTo(Math.log(1000) / 2, 9);
   expect(zoomed(near, 100, 100)).toEqual({ fromHz: expect.closeTo(20, 6), toHz: expect.closeTo(20000, 3) });
   expect(Math.log2(zoomed(near, 100, 1e-6).toHz / zoomed(near, 100, 1e-6).fromHz)).toBeCloseTo(1 / 6, 9);
+});
+
+it('ticks of a plain axis are round and cover it', () => {
+  expect(ticksOf(0, 475)).toEqual([0, 50, 100, 150, 200, 250, 300, 350, 400, 450]);
+  expect(ticksOf(-5, 20)).toEqual([-5, 0, 5, 10, 15, 20]);
+  expect(ticksOf(-1.05, 1.05)).toEqual([-1, -0.5, 0, 0.5, 1]);
 });

@@ -107,8 +107,8 @@ const api = {
     const ms = (seconds: Float64Array) => seconds.map((s) => 1000 * (s - at));
     return {
       phaseDeg: unwrappedPhase(impulse, grid, at),
-      groupMs: ms(groupDelay(impulse, grid, 12)),
-      excessMs: ms(excessGroupDelay(impulse, grid, 12)),
+      groupMs: ms(groupDelay(impulse, grid, 6)),
+      excessMs: ms(excessGroupDelay(impulse, grid, 6)),
     };
   },
   time: (key: string, { fromMs, toMs }: { fromMs: number; toMs: number }): TimeCurves => {

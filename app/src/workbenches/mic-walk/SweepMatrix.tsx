@@ -170,8 +170,8 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
             <>
               <span>{verdictSentence(sweep.verdict)}</span>
               <span className="quiet">
-                Taken {new Date(sweep.takenAt).toLocaleString()} at {sweep.levelDbfs} dBFS, memory{' '}
-                {sweep.memory.letter}.
+                Taken {new Date(sweep.takenAt).toLocaleString()} at{' '}
+                {String(sweep.levelDbfs).replace('-', '\u2212')} dBFS, memory {sweep.memory.letter}.
                 {sweep.verdict.band
                   ? ` Its band: ${formatHz(sweep.verdict.band.from)} to ${formatHz(sweep.verdict.band.to)}.`
                   : ''}

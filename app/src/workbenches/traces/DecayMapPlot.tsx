@@ -1,7 +1,7 @@
 import type { DecayMap } from '@pebble-hall/core/look';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import { axisHz, formatHz, frequencyTicks } from '../../parts/chartMath';
+import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../parts/chartMath';
 import { heatColour } from './heatColour';
 
 const LEFT = 62;
@@ -60,7 +60,7 @@ export function DecayMapPlot({ map, label }: { map: DecayMap; label: string }) {
   }, [map, size, scheme, w, h, fromHz, toHz, frequency, levelDb, steps]);
 
   const { labels } = frequencyTicks(fromHz, toHz);
-  const times = Array.from({ length: 6 }, (_, i) => Math.round((i * lastMs) / 5));
+  const times = ticksOf(0, lastMs);
   return (
     <div
       role="figure"

@@ -84,7 +84,7 @@ export default function DelayView({ project, channels, roundId, spotId }: LookPr
           {what === 'Phase'
             ? 'Followed upwards from the lows, not wrapped. In a deep notch a turn may be missed.'
             : what === 'Group delay'
-              ? 'Averaged over 1/12 octave, weighted by power, so notches make no spikes.'
+              ? 'Averaged over 1/6 octave and weighted by power, so that notches, where little sounds, count little.'
               : 'What is left of the group delay when that of the same magnitude at minimum phase is taken off.'}
         </Note>
       </section>
@@ -102,14 +102,14 @@ function latestIn(curve: Float64Array, band: { from: number; to: number }) {
   return best as { frequency: number; ms: number } | null;
 }
 
-/** A range that shows all but the outermost hundredth, and zero. */
+/** A range that shows all but the outermost two in a hundred, and zero. */
 function rangeOf(values: number[], what: What): { lowDb: number; highDb: number } {
   if (values.length === 0) return { lowDb: 0, highDb: 10 };
   const sorted = values.sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.round(share * (sorted.length - 1))]!;
   const step = what === 'Phase' ? 90 : 2;
   return {
-    lowDb: Math.min(0, Math.floor((at(0.01) - step / 2) / step) * step),
-    highDb: Math.max(step, Math.ceil((at(0.99) + step / 2) / step) * step),
+    lowDb: Math.min(0, Math.floor((at(0.02) - step / 2) / step) * step),
+    highDb: Math.max(step, Math.ceil((at(0.98) + step / 2) / step) * step),
   };
 }

@@ -25,13 +25,15 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
           ['t30', 'T30', 'predicted', 'trace-kelp'],
           ['edt', 'EDT', 'reference', 'trace-buoy'],
         ] as const
-      ).map(([name, label, role, colour]) => ({
-        id: name,
-        label,
-        role,
-        colour,
-        levels: Float64Array.from(table[name], (f) => (f.count > 0 ? f.mean : NaN)),
-      }))
+      )
+        .map(([name, label, role, colour]) => ({
+          id: name,
+          label,
+          role,
+          colour,
+          levels: Float64Array.from(table[name], (f) => (f.count > 0 ? f.mean : NaN)),
+        }))
+        .filter((t) => t.levels.some(Number.isFinite))
     : [];
   const top = Math.max(0.4, ...traces.flatMap((t) => [...t.levels].filter(Number.isFinite)));
   const indices = (speech ?? []).filter((s) => s !== null);

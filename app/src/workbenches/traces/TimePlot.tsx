@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { ticksOf } from '../../parts/chartMath';
 import { SavePlotMenu } from '../../parts/SavePlotMenu';
 
 export interface TimePlotProps {
@@ -22,14 +23,6 @@ const TOP = 12;
 const RIGHT = 16;
 
 const asTick = (at: number) => ({ at, text: String(at).replace('-', '\u2212') });
-
-/** Steps of 1, 2 or 5 that give at most ten ticks. */
-function ticksOf(from: number, to: number): number[] {
-  const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200].find((s) => (to - from) / s <= 10) ?? 500;
-  const ticks: number[] = [];
-  for (let i = Math.ceil(from / step); i * step <= to; i++) ticks.push(Number((i * step).toFixed(3)));
-  return ticks;
-}
 
 /** A response over time, with the window whose sides can be dragged or moved by arrow keys. */
 export function TimePlot({
