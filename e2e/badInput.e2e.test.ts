@@ -1,3 +1,4 @@
+import { PROJECT_VERSION } from '@pebble-hall/core/project';
 import { crc32, packFiles, unpackFiles } from '@pebble-hall/core/formats';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
@@ -169,7 +170,7 @@ describe('in the browser', () => {
       await user.sees(reason);
     }
     const parts = unpackFiles(demoFile, { files: 10, bytes: 1e6 });
-    const newer = new TextDecoder().decode(parts['project.json']).replace('"version": 2', '"version": 7');
+    const newer = new TextDecoder().decode(parts['project.json']).replace(`"version": ${PROJECT_VERSION}`, '"version": 7');
     for (const [name, bytes, reason] of [
       [
         'half.zip',

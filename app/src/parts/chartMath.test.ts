@@ -1,4 +1,4 @@
-import { ticksOf, logGrid } from '@pebble-hall/core/signal';
+import { logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
 import {
   formatDb,
@@ -12,6 +12,7 @@ import {
   xOf,
   yOf,
   zoomed,
+  ticksOf,
 } from './chartMath';
 
 const view = { fromHz: 20, toHz: 20000, lowDb: -30, highDb: 10, x: 50, y: 10, width: 900, height: 400 };
