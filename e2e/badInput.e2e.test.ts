@@ -170,7 +170,9 @@ describe('in the browser', () => {
       await user.sees(reason);
     }
     const parts = unpackFiles(demoFile, { files: 10, bytes: 1e6 });
-    const newer = new TextDecoder().decode(parts['project.json']).replace(`"version": ${PROJECT_VERSION}`, '"version": 7');
+    const newer = new TextDecoder()
+      .decode(parts['project.json'])
+      .replace(`"version": ${PROJECT_VERSION}`, '"version": 7');
     for (const [name, bytes, reason] of [
       [
         'half.zip',

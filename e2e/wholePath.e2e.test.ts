@@ -83,6 +83,10 @@ describe('from an empty browser to a verified correction', () => {
     await user.press('Take all that are left');
     await user.sees('28 good, of 28', 150_000);
     await user.sees('3 spots are in the average, 1 stays out of it to judge the result');
+    // a healthy round is told nothing of what was not
+    expect(await user.text()).not.toMatch(
+      /do not fit one place|no longer belong|than at the other spots|other spots let expect/,
+    );
   });
 
   it('Mic walk: repeats one sweep, deletes one, and undo brings it back', async () => {

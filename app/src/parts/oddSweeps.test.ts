@@ -3,6 +3,7 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { expect, it } from 'vitest';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { noLongerBelonging } from './belonging';
+import { movedSpots } from './movedSpots';
 import { takenWith } from './measuring';
 import { oddSweeps } from './oddSweeps';
 
@@ -82,4 +83,25 @@ it('tells which sweeps no longer belong together, and what has changed', () => {
     roundId: 'r2',
   };
   expect(noLongerBelonging(next)).toEqual([]);
+});
+
+it('tells a microphone that was moved between two channels of a spot, and from where on', () => {
+  expect(movedSpots(taken())).toEqual([]);
+  // knocked by 20 cm before the surrounds, which are taken after the front
+  const order = ['left', 'right', 'centre', 'surround-left', 'surround-right', 'sub-1', 'sub-2'];
+  const moved = taken((s) => {
+    const takenAt = order.indexOf(s.loudspeakerId);
+    if (s.spotId !== 'spot-3' || takenAt < 3) return { takenAt };
+    const [spot, loudspeaker] = [
+      empty.place.spots.find((p) => p.id === s.spotId)!.position,
+      empty.place.loudspeakers.find((l) => l.id === s.loudspeakerId)!.position,
+    ];
+    const way = Math.hypot(spot.x + 0.2 - loudspeaker.x, spot.y - loudspeaker.y, spot.z - loudspeaker.z);
+    return { takenAt, arrivalS: way / c + 0.00125 };
+  });
+  const [found, ...more] = movedSpots(moved);
+  expect(more).toEqual([]);
+  expect(found!.spot.id).toBe('spot-3');
+  expect(found!.sweeps.map((s) => s.loudspeakerId)).toEqual(['surround-left', 'surround-right']);
+  expect(found!.byM).toBeGreaterThan(0.05);
 });

@@ -10,4 +10,5 @@ export {
   type SpotPlanRequest,
   type SpotPosition,
 } from './spotPlan.js';
+export { movedMicrophone, type HeardFrom, type MovedMicrophone } from './movedMicrophone.js';
 export { averageMovement, type AverageMovement } from './averageMovement.js';

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { noLongerBelonging } from '../../parts/belonging';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
+import { movedSpots } from '../../parts/movedSpots';
 import { oddSweeps } from '../../parts/oddSweeps';
 import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
 import { RoomElevation } from '../../parts/RoomElevation';
@@ -55,7 +56,8 @@ function Walk({ project }: { project: Project }) {
   );
   const odd = useMemo(() => oddSweeps(project), [project]);
   const stale = useMemo(() => noLongerBelonging(project), [project]);
-  const told = trouble.length + odd.length + stale.length;
+  const moved = useMemo(() => movedSpots(project), [project]);
+  const told = trouble.length + odd.length + stale.length + moved.length;
   const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
@@ -269,6 +271,20 @@ function Walk({ project }: { project: Project }) {
                 begin a new round
               </button>{' '}
               and keep this one for comparison.
+            </Note>
+          ))}
+          {moved.map(({ spot: s, sweeps, byM }, i) => (
+            <Note key={s.id} number={trouble.length + odd.length + stale.length + i + 1} attention>
+              {s.name}: the arrivals do not fit one place. From{' '}
+              {project.place.loudspeakers.find((l) => l.id === sweeps[0]!.loudspeakerId)!.name} on, the
+              microphone stood about {Math.max(1, Math.round(100 * byM))} cm elsewhere.{' '}
+              <button
+                className="linkish"
+                disabled={walk.now !== null}
+                onClick={() => void walk.takeThese(sweeps)}
+              >
+                Repeat from there
+              </button>
             </Note>
           ))}
           <Note number={told + 1}>

@@ -142,6 +142,9 @@ export function useWalk(project: Project) {
           .flatMap((s) => jobsOf(s.id)),
       ),
     takeOne: (spotId: string, loudspeakerId: string) => take([{ spotId, loudspeakerId }]),
+    /** takes some again, in their order */
+    takeThese: (sweeps: Pick<Sweep, 'spotId' | 'loudspeakerId'>[]) =>
+      take(sweeps.map(({ spotId, loudspeakerId }) => ({ spotId, loudspeakerId }))),
     storeAgain: async () => {
       const list = unstored;
       setUnstored([]);
