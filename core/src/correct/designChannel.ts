@@ -1,7 +1,7 @@
 import { usableBand } from '../measure/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
 import { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
-import { designMagnitude } from './designMagnitude.js';
+import { designMagnitude, smoothForDesign } from './designMagnitude.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
 import { minimumPhaseFir } from './minimumPhaseFir.js';
 import { placeTarget } from './placeTarget.js';
@@ -64,6 +64,9 @@ export interface FoundChannel {
   average: SpotAverage;
   /** the span that it has by itself */
   ownSpan: Span;
+  /** the average as the design inverts it, and smoothed by 1/6 octave */
+  forDesignDb: Float64Array;
+  sixthDb: Float64Array;
 }
 
 /** @param powers of the spots that are averaged, on the grid; at least one. @param leftOut of those that only judge */
@@ -74,18 +77,27 @@ export function foundChannel(
   weights: number[] = powers.map(() => 1),
 ): FoundChannel {
   const average = averageSpots(grid, powers, weights);
-  return { powers, weights, leftOut, average, ownSpan: ownSpan(grid, average.averageDb) };
+  const { averageDb } = average;
+  return {
+    powers,
+    weights,
+    leftOut,
+    average,
+    ownSpan: ownSpan(grid, averageDb),
+    forDesignDb: smoothForDesign(grid, averageDb),
+    sixthDb: smoothLevels(grid, averageDb, 6),
+  };
 }
 
 /** Designs one channel on the grid: quick enough to follow a hand. */
 export function designChannel(
   grid: Float64Array,
   request: ChannelGoal,
-  { powers, weights, leftOut: out, average, ownSpan: own }: FoundChannel,
+  { powers, weights, leftOut: out, average, ownSpan: own, forDesignDb, sixthDb }: FoundChannel,
 ): ChannelDesign {
   const span = request.span ?? own;
   const shape = targetCurve(request.handles, grid);
-  const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span);
+  const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span, sixthDb);
   const targetDb = shape.map((v) => v + targetOffsetDb);
   const limits = {
     span,
@@ -93,7 +105,7 @@ export function designChannel(
     maxBoostDb: request.maxBoostDb,
     maxCutDb: request.maxCutDb,
   };
-  const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits);
+  const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits, forDesignDb);
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
@@ -104,9 +116,9 @@ export function designChannel(
     targetDb,
     targetOffsetDb,
     gainDb: design.gainDb,
-    leftAlone: leftAlone(grid, average, targetDb, design, limits),
+    leftAlone: leftAlone(grid, average, targetDb, design, limits, sixthDb),
     distance: {
-      before: shapeDistance(grid, average.averageDb, targetDb, span),
+      before: distanceOfShape(grid, sixthDb, targetDb, span),
       after: shapeDistance(grid, averageDb, targetDb, span),
     },
     distanceLeftOut:
@@ -147,7 +159,16 @@ export function shapeDistance(
   targetDb: Float64Array,
   span: Span,
 ): number {
-  const off = smoothLevels(grid, levels, 6).map((v, i) => v - targetDb[i]!);
+  return distanceOfShape(grid, smoothLevels(grid, levels, 6), targetDb, span);
+}
+
+function distanceOfShape(
+  grid: Float64Array,
+  smoothDb: Float64Array,
+  targetDb: Float64Array,
+  span: Span,
+): number {
+  const off = smoothDb.map((v, i) => v - targetDb[i]!);
   const mean = meanInSpan(grid, off, span);
   return rmsDistance(
     grid,

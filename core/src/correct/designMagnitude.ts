@@ -31,6 +31,7 @@ const HALF_CUT_DB = 12;
  * @param frequency log grid, Hz
  * @param averageDb power average over spots; smoothed here: 1/12 octave in the deep lows, 1/24 in the lows, 1/3 in the highs
  * @param spreadDb standard deviation over the spots
+ * @param smoothDb the average as `smoothForDesign` has it, where it is known already: it does not change under a hand
  * @param targetDb placed at its level
  * @throws RangeError when a limit is outside its range
  */
@@ -40,15 +41,15 @@ export function designMagnitude(
   spreadDb: Float64Array,
   targetDb: Float64Array,
   { span, strength, maxBoostDb, maxCutDb }: CorrectionLimits,
+  smoothDb: Float64Array = smoothForDesign(frequency, averageDb),
 ): MagnitudeDesign {
   if (!(strength >= 0 && strength <= 1))
     throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${strength}`);
   if (!(maxBoostDb >= 0 && maxCutDb >= 0)) {
     throw new RangeError(`designMagnitude: limits must be at least 0 dB, got ${maxBoostDb} and ${maxCutDb}`);
   }
-  const smooth = smoothForDesign(frequency, averageDb);
   const weight = spanWeight(frequency, span);
-  const wantedDb = targetDb.map((target, i) => target - smooth[i]!);
+  const wantedDb = targetDb.map((target, i) => target - smoothDb[i]!);
   const gainDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
     const trust = (half: number) => 1 / (1 + (spreadDb[i]! / half) ** 2);
@@ -75,7 +76,8 @@ const RESOLVED_HZ = 100;
 const FINE_BELOW = 200;
 const COARSE_ABOVE = 1200;
 
-function smoothForDesign(frequency: Float64Array, levels: Float64Array): Float64Array {
+/** The average as a design inverts it. */
+export function smoothForDesign(frequency: Float64Array, levels: Float64Array): Float64Array {
   const power = levels.map(powerOfDb);
   const [deep, fine, coarse] = [12, 24, 3].map((fraction) => smoothPower(frequency, power, fraction));
   return frequency.map((f, i) => {

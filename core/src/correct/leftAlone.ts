@@ -29,6 +29,7 @@ const MOVES_DB = 3;
  * (`moves`), one that every spot shares but that needs more than the boost limit (`too deep`), a peak above the cut
  * limit (`cut limit`). Strength below 1 is no reason: the design is judged at full strength. The soft ends of the span
  * are no fault either.
+ * @param before the average smoothed by 1/6 octave, where it is known already
  * @returns in ascending frequency; judged on 1/6 octave, before and after
  */
 export function leftAlone(
@@ -37,9 +38,9 @@ export function leftAlone(
   targetDb: Float64Array,
   { gainDb }: Pick<MagnitudeDesign, 'gainDb'>,
   { span, strength, maxCutDb }: CorrectionLimits,
+  before: Float64Array = smoothLevels(frequency, averageDb, 6),
 ): LeftAlone[] {
   if (strength === 0) return [];
-  const before = smoothLevels(frequency, averageDb, 6);
   const after = smoothLevels(
     frequency,
     averageDb.map((level, i) => level + gainDb[i]! / strength),
