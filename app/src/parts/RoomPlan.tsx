@@ -98,7 +98,7 @@ export function RoomPlan({
           />
         ))}
       {lines.map((line, i) => (
-        <Measure key={i} {...line} at={i % 2 ? 0.42 : 0.58} />
+        <Measure key={i} {...line} at={WRITTEN_AT[i % WRITTEN_AT.length]!} />
       ))}
       {place.loudspeakers.map((l) => (
         <Cabinet key={l.id} loudspeaker={l} playing={playing === l.id} place={place} />
@@ -186,6 +186,9 @@ export function RoomPlan({
     </svg>
   );
 }
+
+/** Where along its line a length is written; neighbours differ. */
+const WRITTEN_AT = [0.58, 0.42, 0.72];
 
 /** A length, written near its middle; `at` keeps neighbours apart. */
 function Measure({ from, to, label, attention, faint, at }: PlanLine & { at: number }) {

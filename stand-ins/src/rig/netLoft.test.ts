@@ -1,4 +1,4 @@
-import { averageSpots, predictImpulse, predictPower } from '@pebble-hall/core/correct';
+import { averageSpots, predictImpulse, predictPower, spanWeight } from '@pebble-hall/core/correct';
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -83,6 +83,28 @@ it('falls by more than 40 % on the mean of the channels with eleven spots', () =
   });
   expect(falls.reduce((a, b) => a + b) / falls.length).toBeGreaterThan(0.4);
 });
+
+it.each([3, 11])(
+  'from %i spots reaches 90 % of what the inverse without limits would, of the same average over the same span',
+  (n) => {
+    const falls = outputs.flatMap((output) => {
+      const { all, out } = found.get(output)!;
+      const d = design(all.slice(0, n).map((a) => powerOnGrid(a.impulse, grid)));
+      const weight = spanWeight(grid, d.span);
+      const unlimited = d.targetDb.map((t, i) => weight[i]! * (t - d.found.averageDb[i]!));
+      return out.map(({ impulse }) => {
+        const power = powerOnGrid(impulse, grid);
+        const fall = (gainDb: Float64Array) =>
+          1 - distanceOf(predictPower(power, gainDb), d) / distanceOf(power, d);
+        return { ours: fall(d.firDb), unlimited: fall(unlimited) };
+      });
+    });
+    const mean = (of: (f: (typeof falls)[number]) => number) =>
+      falls.reduce((s, f) => s + of(f), 0) / falls.length;
+    expect(mean((f) => f.unlimited)).toBeGreaterThan(0.2); // there is something to reach
+    expect(mean((f) => f.ours) / mean((f) => f.unlimited)).toBeGreaterThan(0.9);
+  },
+);
 
 it('repeats with its seed and take, and differs in noise from take to take only', () => {
   const again = new SimulatedRoom(2);

@@ -9,6 +9,7 @@ import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { DecayMapPlot } from './DecayMapPlot';
 import { TRACE_COLOURS } from './traceColours';
 import type { LookProps } from './TracesWorkbench';
+import { Unseen } from './Unseen';
 import { useLooked } from './useLooked';
 
 const REACH = {
@@ -63,11 +64,7 @@ export default function DecayView({ project, channels, roundId, spotId }: LookPr
             levelLabel="dB re the loudest"
           />
         ) : null}
-        {map ? null : (
-          <p className="quiet" style={{ padding: 20 }}>
-            {problem ?? (sweep ? 'Looking …' : `${channel.name} was not taken at this spot.`)}
-          </p>
-        )}
+        {map ? null : <Unseen channel={channel} sweep={sweep} problem={problem} />}
       </div>
       <section className="card notes" aria-label="What the plot says">
         <h2>What the plot says</h2>

@@ -7,6 +7,7 @@ import { sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { colourOf } from './traceColours';
 import type { LookProps } from './TracesWorkbench';
+import { Unseen } from './Unseen';
 import { useLooked } from './useLooked';
 
 const grid = logGrid();
@@ -58,9 +59,7 @@ export default function DelayView({ project, channels, roundId, spotId }: LookPr
             format={what === 'Phase' ? degrees : milliseconds}
           />
         ) : (
-          <p className="quiet" style={{ padding: 20 }}>
-            {problem ?? (sweep ? 'Looking …' : `${channel.name} was not taken at this spot.`)}
-          </p>
+          <Unseen channel={channel} sweep={sweep} problem={problem} />
         )}
       </div>
       <section className="card notes" aria-label="What the plot says">

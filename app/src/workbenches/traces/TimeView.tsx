@@ -9,6 +9,7 @@ import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { TimePlot } from './TimePlot';
 import { colourOf } from './traceColours';
 import type { LookProps } from './TracesWorkbench';
+import { Unseen } from './Unseen';
 import { useLooked } from './useLooked';
 
 const grid = logGrid();
@@ -57,8 +58,7 @@ export default function TimeView({ project, channels, roundId, spotId }: LookPro
       : []),
   ];
   const lowest = 1000 / frame.rightMs;
-  if (!sweep || problem)
-    return <p className="quiet">{problem ?? `${channel.name} was not taken at this spot.`}</p>;
+  if (!sweep || problem) return <Unseen channel={channel} sweep={sweep} problem={problem} />;
   return (
     <div className="look" style={{ gridTemplateRows: 'minmax(0, 1.1fr) minmax(0, 1fr)' }}>
       <div className="plot">
@@ -76,9 +76,7 @@ export default function TimeView({ project, channels, roundId, spotId }: LookPro
             onWindow={setFrame}
           />
         ) : (
-          <p className="quiet" style={{ padding: 20 }}>
-            Looking …
-          </p>
+          <Unseen channel={channel} sweep={sweep} problem={null} />
         )}
       </div>
       <section
