@@ -49,6 +49,14 @@ describe('a tone that is right', () => {
   });
 });
 
+it('does not count what was lost on the way: gaps of 10 ms leave a steady tone steady', () => {
+  const whole = sound({ seconds: 8 });
+  const lost = whole.map((v, i) => (i % 30000 < 480 ? 0 : v));
+  expect(readingOf(lost)).toMatchObject({ state: 'stable' });
+  const { levelDb } = readingOf(lost) as { levelDb: number };
+  expect(levelDb).toBeCloseTo(-26, 2);
+});
+
 describe('what is refused, and why', () => {
   it.each([
     ['another frequency', { frequency: 250 }, 'wrong frequency'],

@@ -57,7 +57,7 @@ export class CalibratorTone {
     for (let i = 0; i < block.length; i++) {
       this.buffer[this.filled++] = block[i]!;
       if (this.filled === this.buffer.length) {
-        this.frames.push(this.analyse());
+        if (!hasGap(this.buffer, this.rate)) this.frames.push(this.analyse());
         if (this.frames.length > CALIBRATOR_HOLD_S / FRAME_S) this.frames.shift();
         this.filled = 0;
       }
@@ -127,6 +127,22 @@ export class CalibratorTone {
       clipped: findClipping(buffer, rate) !== null,
     };
   }
+}
+
+/** Samples that are exactly zero for this long, within sound, were lost on the way. */
+const GAP_S = 0.002;
+
+/**
+ * Whether sound was lost within a frame. That says nothing about the calibrator, so the frame does not count; digital
+ * silence throughout is no gap but the end of the tone.
+ */
+function hasGap(frame: Float64Array, rate: number): boolean {
+  let [run, longest] = [0, 0];
+  for (const v of frame) {
+    run = v === 0 ? run + 1 : 0;
+    longest = Math.max(longest, run);
+  }
+  return longest >= GAP_S * rate && longest < frame.length;
 }
 
 function problemOf({ toneDb, frequency, restDb, lowDb }: Frame): CalibratorProblem | null {
