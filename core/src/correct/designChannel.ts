@@ -67,6 +67,8 @@ export interface FoundChannel {
   /** the average as the design inverts it, and smoothed by 1/6 octave */
   forDesignDb: Float64Array;
   sixthDb: Float64Array;
+  /** the spots left out, smoothed by 1/6 octave */
+  leftOutSixthDb: Float64Array[];
 }
 
 /** @param powers of the spots that are averaged, on the grid; at least one. @param leftOut of those that only judge */
@@ -86,6 +88,7 @@ export function foundChannel(
     ownSpan: ownSpan(grid, averageDb),
     forDesignDb: smoothForDesign(grid, averageDb),
     sixthDb: smoothLevels(grid, averageDb, 6),
+    leftOutSixthDb: leftOut.map((p) => smoothLevels(grid, p.map(dbOfPower), 6)),
   };
 }
 
@@ -93,7 +96,16 @@ export function foundChannel(
 export function designChannel(
   grid: Float64Array,
   request: ChannelGoal,
-  { powers, weights, leftOut: out, average, ownSpan: own, forDesignDb, sixthDb }: FoundChannel,
+  {
+    powers,
+    weights,
+    leftOut: out,
+    average,
+    ownSpan: own,
+    forDesignDb,
+    sixthDb,
+    leftOutSixthDb,
+  }: FoundChannel,
 ): ChannelDesign {
   const span = request.span ?? own;
   const shape = targetCurve(request.handles, grid);
@@ -125,7 +137,9 @@ export function designChannel(
       out.length === 0
         ? null
         : {
-            before: meanDistance(grid, out, targetDb, span),
+            before:
+              leftOutSixthDb.reduce((sum, s) => sum + distanceOfShape(grid, s, targetDb, span), 0) /
+              out.length,
             after: meanDistance(grid, after(out), targetDb, span),
           },
   };

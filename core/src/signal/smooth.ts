@@ -29,7 +29,8 @@ export function smoothPower(
   // edges[i]..edges[i+1] is the cell of frequency[first + i], in ln Hz; sums[i] is the integral up to edges[i]
   const edges = new Float64Array(cells + 1);
   const sums = new Float64Array(cells + 1);
-  const ln = (i: number) => Math.log(frequency[first + i]!);
+  const logs = frequency.map(Math.log);
+  const ln = (i: number) => logs[first + i]!;
   for (let i = 1; i < cells; i++) edges[i] = 0.5 * (ln(i - 1) + ln(i));
   edges[0] = cells > 1 ? 2 * ln(0) - edges[1]! : ln(0) - 1e-6;
   edges[cells] = cells > 1 ? 2 * ln(cells - 1) - edges[cells - 1]! : ln(0) + 1e-6;
@@ -40,7 +41,7 @@ export function smoothPower(
   let low = 0;
   let high = 0;
   for (let j = 0; j < at.length; j++) {
-    const centre = Math.log(at[j]!);
+    const centre = at === frequency ? logs[j]! : Math.log(at[j]!);
     const from = Math.min(Math.max(centre - half, edges[0]!), edges[cells]!);
     const to = Math.min(Math.max(centre + half, edges[0]!), edges[cells]!);
     while (low < cells - 1 && edges[low + 1]! <= from) low++;
