@@ -11,10 +11,14 @@ const NOISE_S = 1.6;
 const RAMP_S = 0.5;
 
 /** The spoken name of a channel, at a rate, peak 0.7. */
-export async function spokenName({ name, output }: Loudspeaker, rate: number): Promise<Float32Array> {
+export const spokenName = ({ name, output }: Loudspeaker, rate: number): Promise<Float32Array> =>
+  spokenSound(wordsFor(name, output), rate);
+
+/** Words that ship as sound, one after the other. */
+async function spokenSound(words: string[], rate: number): Promise<Float32Array> {
   const decoder = new OfflineAudioContext(1, 1, rate);
   const parts = await Promise.all(
-    wordsFor(name, output).map(async (word) => {
+    words.map(async (word) => {
       const response = await fetch(`/spoken/${word}.flac`);
       if (!response.ok) throw new Error(`The spoken word "${word}" is missing. Run "npm run build" again.`);
       return (await decoder.decodeAudioData(await response.arrayBuffer())).getChannelData(0);
@@ -28,6 +32,12 @@ export async function spokenName({ name, output }: Loudspeaker, rate: number): P
     at += part.length + gap;
   }
   return out;
+}
+
+/** Speaks words through the output of this computer. */
+export async function speakWords(words: string[], signal = new AbortController().signal): Promise<void> {
+  const rate = 48000;
+  await hear(await spokenSound(words, rate), rate, signal);
 }
 
 /** Soft pink noise that swells and sinks. */

@@ -1,5 +1,7 @@
 import type { ChannelDesign, ChannelRequest } from '@pebble-hall/core/correct';
 import type { Calibration, Correction, Project, Sweep } from '@pebble-hall/core/project';
+import { gainOfDb } from '@pebble-hall/core/signal';
+import { GROUND_PLANE_DB } from '@pebble-hall/core/spots';
 import { repository } from '../store';
 import type { DesignApi, TraceToAdd } from '../workers/design.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
@@ -13,17 +15,30 @@ export const designWorker = (): RunningWorker<DesignApi> =>
     () => new Worker(new URL('../workers/design.worker.ts', import.meta.url), { type: 'module' }),
   ));
 
-/** A trace with the calibration that it is seen through. */
-export const traceKey = ({ traceId, calibrationId }: Pick<Sweep, 'traceId' | 'calibrationId'>): string =>
-  `${traceId} ${calibrationId ?? ''}`;
+/** What of a sweep is wanted: its curve, which a floor-and-ear pair makes of two microphones, or its impulse response, the ear's. */
+export type TracePart = 'curve' | 'impulse';
 
-/** A sweep's samples with the calibration that it was taken with. */
-export async function traceOf(sweep: Sweep, calibrations: Record<string, Calibration>): Promise<TraceToAdd> {
-  const array = await repository().array(sweep.traceId);
+type Seen = Pick<Sweep, 'traceId' | 'calibrationId' | 'floor' | 'groundPlane'>;
+const arrayIdOf = ({ traceId, floor }: Seen, part: TracePart) =>
+  part === 'curve' && floor ? floor.joinedId : traceId;
+
+/** A trace with the calibration that it is seen through. */
+export const traceKey = (sweep: Seen, part: TracePart = 'curve'): string =>
+  `${arrayIdOf(sweep, part)} ${sweep.calibrationId ?? ''}${sweep.groundPlane ? ' on the floor' : ''}`;
+
+/** A sweep's samples with the calibration that it was taken with; the doubled pressure of a ground-plane spot is taken off. */
+export async function traceOf(
+  sweep: Sweep,
+  calibrations: Record<string, Calibration>,
+  part: TracePart = 'curve',
+): Promise<TraceToAdd> {
+  const array = await repository().array(arrayIdOf(sweep, part));
   if (!array) throw new Error('A sweep has lost its samples; repeat it in the Mic walk.');
   const calibration = sweep.calibrationId ? (calibrations[sweep.calibrationId] ?? null) : null;
-  const { samples, rate, zero } = array;
-  return { key: traceKey(sweep), samples, rate, zero, calibration };
+  const { rate, zero } = array;
+  const gain = gainOfDb(-GROUND_PLANE_DB);
+  const samples = sweep.groundPlane ? array.samples.map((v) => gain * v) : array.samples;
+  return { key: traceKey(sweep, part), samples, rate, zero, calibration };
 }
 
 /** Hands the worker those traces that it does not know yet. */
@@ -31,7 +46,7 @@ export async function provideTraces(
   sweeps: Sweep[],
   calibrations: Record<string, Calibration>,
 ): Promise<void> {
-  const known = await designWorker().call((api) => api.has(sweeps.map(traceKey)));
+  const known = await designWorker().call((api) => api.has(sweeps.map((s) => traceKey(s))));
   for (const [i, sweep] of sweeps.entries()) {
     if (known[i]) continue;
     const trace = await traceOf(sweep, calibrations);
@@ -50,9 +65,9 @@ export function channelRequests(
     const { handles, strength, maxBoostDb, maxCutDb, spans, targetLevels } = correction;
     return {
       id: l.id,
-      spots: averaged.map(traceKey),
+      spots: averaged.map((s) => traceKey(s)),
       weights: averaged.map((s) => project.place.spots.find((spot) => spot.id === s.spotId)!.weight),
-      leftOut: leftOut.map(traceKey),
+      leftOut: leftOut.map((s) => traceKey(s)),
       handles,
       strength,
       maxBoostDb,

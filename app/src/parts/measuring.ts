@@ -1,9 +1,11 @@
 import { levelSteps } from '@pebble-hall/core/check';
-import type { AnalysedSweep } from '@pebble-hall/core/measure';
+import { averageRepeats, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type {
+  FloorPart,
   LevelCheck,
   Loudspeaker,
   MemoryStamp,
+  Microphone,
   Position,
   Project,
   ProjectArray,
@@ -12,9 +14,18 @@ import type {
   TakenWith,
 } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { activeMemory, playOnly, readProcessor, takeSweep, type TimeBy } from '../rig';
+import type { ImpulseResponse } from '@pebble-hall/core/signal';
+import {
+  activeMemory,
+  joinPair,
+  playOnly,
+  readProcessor,
+  takeSweep,
+  type SweepOptions,
+  type TimeBy,
+} from '../rig';
 import { repository } from '../store';
-import { microphoneOf, rigName, rigOf, standMicrophones } from './theRig';
+import { microphoneOf, rigName, rigOf, standMicrophones, type Stand } from './theRig';
 
 /** What the processor holds at this moment. */
 export async function memoryStamp(): Promise<MemoryStamp> {
@@ -28,14 +39,12 @@ const distanceM = (a: Position, b: Position) => Math.hypot(a.x - b.x, a.y - b.y,
 export const travelS = (project: Project, loudspeaker: Loudspeaker, to: Position): number =>
   distanceM(loudspeaker.position, to) / speedOfSound(project.place.temperatureC);
 
-/** How the time of a sweep at a place is known, by what the rig has. */
-function timeBy(project: Project, at: Position): TimeBy {
-  const { timing, loopbackInput, clickFrom, roundTrip } = project.rig;
+/** How the time of a sweep is known, by what the rig has. */
+function timeBy(project: Project): TimeBy {
+  const { timing, loopbackInput, roundTrip } = project.rig;
   if (timing === 'click') {
-    const reference = project.place.loudspeakers.find((l) => l.id === clickFrom);
-    if (!reference)
-      throw new Error('No loudspeaker is chosen for the timing click. Choose one in Rig, under Connect.');
-    return { by: 'click', output: reference.output, travelS: travelS(project, reference, at) };
+    const { output } = clickLoudspeaker(project);
+    return { by: 'click', output };
   }
   if (timing === 'round trip') {
     if (!roundTrip) throw new Error('The round trip was not measured yet. Measure it in Rig, under Connect.');
@@ -46,6 +55,13 @@ function timeBy(project: Project, at: Position): TimeBy {
       'No input is chosen for the loopback. Choose one, or another way to know the time, in Rig.',
     );
   return { by: 'loopback', input: loopbackInput };
+}
+
+function clickLoudspeaker({ rig, place }: Project): Loudspeaker {
+  const reference = place.loudspeakers.find((l) => l.id === rig.clickFrom);
+  if (!reference)
+    throw new Error('No loudspeaker is chosen for the timing click. Choose one in Rig, under Connect.');
+  return reference;
 }
 
 /** A level that a channel has borne within this time need not be climbed to again. */
@@ -62,81 +78,179 @@ function provenDbfs({ rig, sweeps }: Project, loudspeakerId: string): number | n
   return levels.length > 0 ? Math.max(...levels) : null;
 }
 
-export interface TakeOptions {
+export interface TakeOptions extends Omit<SweepOptions, 'signal' | 'onProgress'> {
   signal: AbortSignal;
   onProgress: (share: number) => void;
   /** the project's sweep length when absent */
   durationS?: number;
+  /** whether a reference click ends the sweep, where the project has one */
+  withReference?: boolean;
 }
 
 /** Sound lost on the way is this machine's hiccup, not the room's: it is taken again by itself, so often in all. */
 const TAKES_WHEN_LOST = 3;
 
-/** Takes one sweep of a loudspeaker with the microphone at a place; the level climbs to where it is set, never jumps. */
+/** Takes one sweep of a loudspeaker with the measuring microphone at a place. */
 export async function takeAt(
   project: Project,
   loudspeaker: Loudspeaker,
   at: Position,
-  { signal, onProgress, durationS = project.rig.sweepS }: TakeOptions,
+  options: TakeOptions,
 ): Promise<AnalysedSweep> {
+  const [analysed] = await takeWith(
+    project,
+    loudspeaker,
+    [{ microphone: microphoneOf(project), at }],
+    options,
+  );
+  return analysed!;
+}
+
+/** Takes one sweep of a loudspeaker with several microphones at once; the level climbs to where it is set, never jumps. */
+async function takeWith(
+  project: Project,
+  loudspeaker: Loudspeaker,
+  stands: Stand[],
+  { durationS = project.rig.sweepS, withReference = false, ...options }: TakeOptions,
+): Promise<AnalysedSweep[]> {
   const device = rigOf(project);
-  standMicrophones(device, project, at);
-  const { levelDbfs, roundTrip } = project.rig;
+  standMicrophones(device, project, stands);
+  const { levelDbfs, roundTrip, referenceFrom, timing } = project.rig;
   const { output } = loudspeaker;
-  const microphoneInput = microphoneOf(project).input;
+  const microphones = stands.map(({ microphone: { input }, at }) => ({
+    input,
+    travelS: timing === 'click' ? travelS(project, clickLoudspeaker(project), at) : 0,
+  }));
   for (const step of levelSteps(provenDbfs(project, loudspeaker.id), levelDbfs)) {
-    await playOnly(device, { output, levelDbfs: step, durationS: STEP_S, microphoneInput }, signal);
+    await playOnly(device, { output, levelDbfs: step, durationS: STEP_S, microphones }, options.signal);
   }
   const own = roundTrip?.divideOut ? await repository().array(roundTrip.traceId) : undefined;
+  const reference = withReference && project.place.loudspeakers.find((l) => l.id === referenceFrom);
   const settings = {
     output,
     levelDbfs,
     durationS,
-    microphoneInput,
-    time: timeBy(project, at),
+    microphones,
+    time: timeBy(project),
     ownResponse: own ? { samples: own.samples, rate: own.rate, zero: own.zero } : null,
+    referenceOutput: reference && reference.fitted ? reference.output : null,
   };
   for (let left = TAKES_WHEN_LOST; ; left--) {
-    const analysed = await takeSweep(device, settings, { signal, onProgress });
-    if (left <= 1 || !analysed.verdict.reasons.some((r) => r.kind === 'dropouts')) return analysed;
+    const analysed = await takeSweep(device, settings, options);
+    const lost = analysed.some((a) => a.verdict.reasons.some((r) => r.kind === 'dropouts'));
+    if (left <= 1 || !lost) return analysed;
   }
 }
 
-const traceArray = (id: string, { impulse }: AnalysedSweep): ProjectArray => ({
+const traceArray = (id: string, { samples, rate, zero }: ImpulseResponse): ProjectArray => ({
   id,
   kind: 'trace',
-  rate: impulse.rate,
-  zero: impulse.zero,
-  samples: Float32Array.from(impulse.samples),
+  rate,
+  zero,
+  samples: Float32Array.from(samples),
 });
 
-/** Takes one sweep of a loudspeaker at a spot, ready to be stored. */
+/** Which microphone takes which spot. */
+export interface AtSpot {
+  spotId: string;
+  microphoneId: string;
+}
+
+export interface MeasuredSweep {
+  sweep: Sweep;
+  arrays: ProjectArray[];
+}
+
+/** The capsule of a microphone that lies on the floor, this far above it. */
+export const CAPSULE_M = 0.01;
+const onFloor = ({ x, y }: Position): Position => ({ x, y, z: CAPSULE_M });
+
+/** Where the capsule is at a spot. */
+export const capsuleAt = ({ position, surface }: Spot): Position =>
+  surface === 'ground plane' ? onFloor(position) : position;
+
+/** Takes one sweep of a loudspeaker at one spot with the measuring microphone, ready to be stored. */
 export async function measureSweep(
   project: Project,
   spotId: string,
   loudspeakerId: string,
   stage: Sweep['stage'],
   options: TakeOptions,
-): Promise<{ sweep: Sweep; array: ProjectArray }> {
-  const spot = project.place.spots.find((s) => s.id === spotId)!;
-  const loudspeaker = project.place.loudspeakers.find((l) => l.id === loudspeakerId)!;
+): Promise<MeasuredSweep> {
+  const microphoneId = microphoneOf(project).id;
+  const [measured] = await measureSweeps(project, [{ spotId, microphoneId }], loudspeakerId, stage, options);
+  return measured!;
+}
+
+/**
+ * Takes one sweep of a loudspeaker at as many spots as there are microphones, repeats averaged and floor-and-ear pairs
+ * joined, ready to be stored; one for each spot.
+ */
+export async function measureSweeps(
+  project: Project,
+  places: AtSpot[],
+  loudspeakerId: string,
+  stage: Sweep['stage'],
+  options: TakeOptions,
+): Promise<MeasuredSweep[]> {
+  const { rig, place } = project;
+  const loudspeaker = place.loudspeakers.find((l) => l.id === loudspeakerId)!;
   const memory = await memoryStamp();
-  const analysed = await takeAt(project, loudspeaker, spot.position, options);
-  const { arrival, margins, distortionDb, verdict, decayEnd } = analysed;
-  const { id: microphoneId, calibrationId } = microphoneOf(project);
-  const traceId = crypto.randomUUID();
-  return {
-    sweep: {
+  const microphone = (id: string) => rig.microphones.find((m) => m.id === id)!;
+  const at = places.map(({ spotId, microphoneId }) => {
+    const spot = place.spots.find((s) => s.id === spotId)!;
+    const pair = spot.surface === 'ear' ? rig.pairs.find((p) => p.earId === microphoneId) : undefined;
+    return { spot, ear: microphone(microphoneId), pair, floor: pair && microphone(pair.floorId) };
+  });
+  const stands: Stand[] = at.map(({ spot, ear }) => ({ microphone: ear, at: capsuleAt(spot) }));
+  for (const { spot, floor } of at) if (floor) stands.push({ microphone: floor, at: onFloor(spot.position) });
+  const takes: AnalysedSweep[][] = [];
+  for (let i = 0; i < rig.repeats; i++) {
+    const onProgress = (share: number) => options.onProgress((i + share) / rig.repeats);
+    takes.push(await takeWith(project, loudspeaker, stands, { ...options, onProgress, withReference: true }));
+  }
+  const averaged = stands.map((_, i) => averageRepeats(takes.map((t) => t[i]!)));
+  let floorAt = at.length;
+  const measured: MeasuredSweep[] = [];
+  for (const [i, { spot, ear, pair, floor }] of at.entries()) {
+    const { sweep: analysed, repeats } = averaged[i]!;
+    const { arrival, margins, distortionDb, verdict, decayEnd, harmonics, reference, impulse } = analysed;
+    const traceId = crypto.randomUUID();
+    const arrays = [traceArray(traceId, impulse)];
+    const referenceId = reference ? crypto.randomUUID() : null;
+    if (reference && referenceId)
+      arrays.push(traceArray(referenceId, { samples: reference, rate: impulse.rate, zero: 0 }));
+    let part: FloorPart | null = null;
+    if (pair && floor) {
+      const below = averaged[floorAt++]!.sweep;
+      const joint = await joinFloor(
+        project,
+        impulse,
+        ear.calibrationId,
+        below,
+        floor,
+        pair.crossoverHz,
+        options,
+      );
+      if (joint) {
+        part = joint.part;
+        arrays.push(...joint.arrays);
+      } else {
+        verdict.state = 'failed';
+        verdict.reasons = [...verdict.reasons, ...below.verdict.reasons];
+      }
+    }
+    const sweep: Sweep = {
       id: crypto.randomUUID(),
       stage,
       roundId: project.roundId,
-      spotId,
+      spotId: spot.id,
       loudspeakerId,
       traceId,
       takenAt: Date.now(),
-      levelDbfs: project.rig.levelDbfs,
-      microphoneId,
-      calibrationId,
+      levelDbfs: rig.levelDbfs,
+      microphoneId: ear.id,
+      calibrationId: ear.calibrationId,
       memory,
       verdict,
       margins,
@@ -146,8 +260,43 @@ export async function measureSweep(
       note: '',
       takenWith: takenWith(project, spot, loudspeaker),
       decayEnd,
+      repeats,
+      harmonics,
+      referenceId,
+      floor: part,
+      groundPlane: spot.surface === 'ground plane',
+    };
+    measured.push({ sweep, arrays });
+  }
+  return measured;
+}
+
+/** The floor microphone's part of a pair, joined to the ear's; null when the floor heard nothing. */
+async function joinFloor(
+  { calibrations }: Project,
+  ear: ImpulseResponse,
+  earCalibrationId: string | null,
+  below: AnalysedSweep,
+  { id: microphoneId, calibrationId }: Microphone,
+  crossoverHz: number,
+  { signal }: TakeOptions,
+): Promise<{ part: FloorPart; arrays: ProjectArray[] } | null> {
+  if (below.verdict.state === 'failed') return null;
+  const error = (id: string | null) => (id === null ? null : (calibrations[id] ?? null));
+  const { joined, levelDb, delayS, misfitDb } = await joinPair(
+    {
+      ear,
+      earError: error(earCalibrationId),
+      floor: below.impulse,
+      floorError: error(calibrationId),
+      crossoverHz,
     },
-    array: traceArray(traceId, analysed),
+    signal,
+  );
+  const [traceId, joinedId] = [crypto.randomUUID(), crypto.randomUUID()];
+  return {
+    part: { microphoneId, calibrationId, traceId, joinedId, crossoverHz, levelDb, delayS, misfitDb },
+    arrays: [traceArray(traceId, below.impulse), traceArray(joinedId, joined)],
   };
 }
 
@@ -191,6 +340,6 @@ export async function checkChannel(
       delayS: (outputs[loudspeaker.output - 1]?.delayMs ?? 0) / 1000,
       traceId,
     },
-    array: traceArray(traceId, analysed),
+    array: traceArray(traceId, analysed.impulse),
   };
 }

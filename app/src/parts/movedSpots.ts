@@ -1,5 +1,6 @@
 import type { Project, Spot, Sweep } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
+import { median } from '@pebble-hall/core/signal';
 import { movedMicrophone } from '@pebble-hall/core/spots';
 import { fittedOf, sweepOf } from './progress';
 
@@ -36,9 +37,7 @@ export function movedSpots(project: Project): MovedSpot[] {
         .filter((h) => h.spot !== spot && h.loudspeaker === loudspeaker)
         .map((h) => h.extraM);
       if (others.length < 2) return [];
-      const own = others.sort((a, b) => a - b);
-      const extraM = (own[(own.length - 1) >> 1]! + own[own.length >> 1]!) / 2;
-      return [{ loudspeaker: loudspeaker.position, wayM: sweep.arrivalS! * c - extraM, sweep }];
+      return [{ loudspeaker: loudspeaker.position, wayM: sweep.arrivalS! * c - median(others), sweep }];
     });
     const moved = movedMicrophone(ways, spot.position);
     return moved ? [{ spot, byM: moved.byM, sweeps: ways.slice(moved.before).map((w) => w.sweep) }] : [];

@@ -36,6 +36,11 @@ const taken = (change: (sweep: Sweep) => Partial<Sweep> = () => ({})): Project =
         note: '',
         takenWith: takenWith(empty, spot, loudspeaker),
         decayEnd: null,
+        repeats: 1,
+        harmonics: null,
+        referenceId: null,
+        floor: null,
+        groundPlane: false,
       };
       return { ...sweep, ...change(sweep) };
     }),

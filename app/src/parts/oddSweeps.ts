@@ -1,5 +1,6 @@
 import type { Project, Sweep } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
+import { median } from '@pebble-hall/core/signal';
 import { fittedOf, sweepOf } from './progress';
 
 /** A sweep that is unlike those of the same loudspeaker at the other spots. */
@@ -53,5 +54,3 @@ function levelInBand({ margins, verdict: { band }, levelDbfs }: Sweep): number |
   );
   return own.length === 0 ? null : own.reduce((sum, m) => sum + m.signalDb, 0) / own.length - levelDbfs;
 }
-
-const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;

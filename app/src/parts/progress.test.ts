@@ -25,6 +25,11 @@ const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['s
   note: '',
   takenWith: null,
   decayEnd: null,
+  repeats: 1,
+  harmonics: null,
+  referenceId: null,
+  floor: null,
+  groundPlane: false,
 });
 const all = (p: Project, state: Sweep['verdict']['state'] = 'good') =>
   p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id, state)));

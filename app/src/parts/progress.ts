@@ -53,7 +53,7 @@ export function designKey(project: Project): string {
     sweeps: fittedOf(project).map((l) =>
       usableSpots(project, l.id).averaged.map(
         (s) =>
-          `${s.traceId} ${s.calibrationId} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
+          `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
       ),
     ),
   };

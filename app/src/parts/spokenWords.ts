@@ -28,6 +28,7 @@ export const SPOKEN_WORDS = [
     'upper',
     'lower',
   ],
+  ...['hold', 'still', 'move', 'on', 'again', 'done'],
   ...Array.from({ length: 24 }, (_, i) => String(i + 1)),
 ] as const;
 

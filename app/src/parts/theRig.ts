@@ -32,11 +32,18 @@ export const microphoneOf = ({ rig }: HasRig): Microphone =>
 
 export const INCIDENCE_DEG = { 'at the source': 0, upright: 90, 'on the floor': 0 } as const;
 
-/** Puts the stand-in's microphones up at a place; real ones are carried there. */
-export function standMicrophones(rig: AudioRig, project: Project, { x, y, z }: Position): void {
+/** Where a microphone stands. */
+export interface Stand {
+  microphone: Microphone;
+  at: Position;
+}
+
+/** Puts the stand-in's microphones up, all at one place or each at its own; real ones are carried there. */
+export function standMicrophones(rig: AudioRig, project: Project, at: Position | Stand[]): void {
   if (!(rig instanceof SimulatedRig)) return;
+  const stands = Array.isArray(at) ? at : project.rig.microphones.map((microphone) => ({ microphone, at }));
   rig.standMicrophones(
-    project.rig.microphones.map(({ input, serial, pointing, gainDb }) => ({
+    stands.map(({ microphone: { input, serial, pointing, gainDb }, at: { x, y, z } }) => ({
       input,
       position: [x, y, z],
       serial: Number.parseInt(serial, 10) || 0,

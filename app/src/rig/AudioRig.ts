@@ -35,6 +35,8 @@ export interface PlayOptions {
   signal?: AbortSignal;
   /** share of the take that is over, 0 to 1 */
   onProgress?: (share: number) => void;
+  /** told the first input's sound as it comes, and the frame that it begins at */
+  onBlock?: (block: Float32Array, fromFrame: number) => void;
 }
 
 /**

@@ -14,14 +14,17 @@ export { WebAudioRig } from './webAudioRig';
 export { askForDevices, listDevices, type ListedDevice, type ListedDevices } from './audioDevices';
 export { practiceFaults, setPracticeFaults } from './practiceFaults';
 export {
+  joinPair,
   playOnly,
   readNoise,
   recordSilence,
   takeRoundTrip,
   takeSweep,
   travelBetween,
+  type SweepOptions,
   type SweepSettings,
   type TimeBy,
+  type Watched,
 } from './takeSweep';
 export {
   activeMemory,

@@ -1,4 +1,4 @@
-import { BURROW, type Faults, type PlacedMicrophone } from '@pebble-hall/stand-ins/rig';
+import { BURROW, stepNudge, type Faults, type PlacedMicrophone } from '@pebble-hall/stand-ins/rig';
 import type { RoomApi } from '../workers/room.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
 import {
@@ -48,7 +48,10 @@ export class SimulatedRig implements AudioRig {
     this.microphones = microphones;
   }
 
-  async playAndRecord(request: PlayRequest, { signal, onProgress }: PlayOptions = {}): Promise<Recording> {
+  async playAndRecord(
+    request: PlayRequest,
+    { signal, onProgress, onBlock }: PlayOptions = {},
+  ): Promise<Recording> {
     await this.open();
     checkRequest(BURROW.name, request, BURROW.outputs, BURROW.inputs.length);
     if (signal?.aborted) throw abortError();
@@ -70,7 +73,7 @@ export class SimulatedRig implements AudioRig {
           api.record({
             signals: request.signals,
             lengthFrames: request.lengthFrames,
-            microphones: this.microphones,
+            microphones: this.standing(request, faults),
             outputs,
             filters,
             faults,
@@ -79,15 +82,28 @@ export class SimulatedRig implements AudioRig {
         signal,
       );
       if (slams && !this.options.faults) {
-        setPracticeFaults({ ...faults, doorSlam: false }); // one slam is one slam
+        setPracticeFaults({ ...practiceFaults(), doorSlam: false }); // one slam is one slam
       }
-      if (this.options.pace === 'real time')
-        await rest(seconds * 1000 - (performance.now() - started), signal);
+      const channels = request.inputs.map((input) => recorded[input - 1]!);
+      const until = this.options.pace === 'real time' ? started + 1000 * seconds : 0;
+      await handOut(channels[0], until, onBlock, signal);
       onProgress?.(1);
-      return { channels: request.inputs.map((input) => recorded[input - 1]!), dropouts: 0, missedBlocks: 0 };
+      return { channels, dropouts: 0, missedBlocks: 0 };
     } finally {
       clearInterval(timer);
     }
+  }
+
+  /** The microphones as they really stand: somebody may have knocked the stand since it was put up. */
+  private standing({ signals, lengthFrames }: PlayRequest, faults: Faults): PlacedMicrophone[] {
+    const [first] = this.microphones;
+    if (!first || !faults.nudge || signals.length === 0 || lengthFrames < 1.5 * BURROW.rate)
+      return this.microphones;
+    const { nudge, offset } = stepNudge(faults.nudge, first.position.join(' '));
+    if (!this.options.faults) setPracticeFaults({ ...practiceFaults(), nudge });
+    const [dx, dy, dz] = offset;
+    const [x, y, z] = first.position;
+    return [{ ...first, position: [x + dx, y + dy, z + dz] }, ...this.microphones.slice(1)];
   }
 
   async stream(
@@ -128,6 +144,26 @@ export class SimulatedRig implements AudioRig {
   async close(): Promise<void> {
     this.worker?.stop();
     this.worker = null;
+  }
+}
+
+/** Hands out what was recorded, block by block until a moment (by `performance.now`); at once where that is past. */
+async function handOut(
+  channel: Float32Array | undefined,
+  until: number,
+  onBlock: PlayOptions['onBlock'],
+  signal?: AbortSignal,
+): Promise<void> {
+  const from = performance.now();
+  const left = until - from;
+  if (!channel || !onBlock || left <= 0) {
+    if (channel) onBlock?.(channel, 0);
+    return rest(left, signal);
+  }
+  for (let at = 0; at < channel.length; at += BLOCK) {
+    const end = Math.min(channel.length, at + BLOCK);
+    await rest((left * end) / channel.length - (performance.now() - from), signal);
+    onBlock(channel.subarray(at, end), at);
   }
 }
 

@@ -1,4 +1,5 @@
-import { timingClick, type AnalysedSweep } from '@pebble-hall/core/measure';
+import { REFERENCE_TAIL_S, timingClick, type AnalysedSweep } from '@pebble-hall/core/measure';
+import type { FloorAndEarRequest } from '@pebble-hall/core/spots';
 import { exponentialSweep, type ImpulseResponse, type Sweep as SweepSignal } from '@pebble-hall/core/signal';
 import type { AnalysisApi, MeasuredRoundTrip } from '../workers/analysis.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
@@ -14,19 +15,34 @@ const HEAD_S = 0.8;
 /** How time zero is known. */
 export type TimeBy =
   | { by: 'loopback'; input: number }
-  /** a click from another output, whose sound travels this long to the microphone */
-  | { by: 'click'; output: number; travelS: number }
+  /** a click from another output */
+  | { by: 'click'; output: number }
   | { by: 'round trip'; latencyS: number };
 
 export interface SweepSettings {
   output: number;
   levelDbfs: number;
   durationS: number;
-  microphoneInput: number;
+  /** those that listen, one input each, and how long a timing click's sound travels to them */
+  microphones: { input: number; travelS: number }[];
   time: TimeBy;
   /** the interface's own response, to be divided out */
   ownResponse: ImpulseResponse | null;
+  /** output that gives the reference click after the sweep has died away; null for none */
+  referenceOutput: number | null;
 }
+
+/** What the first microphone hears while a sweep runs, against what is played. */
+export interface Watched {
+  samples: Float32Array;
+  fromFrame: number;
+  lengthFrames: number;
+  rate: number;
+  /** the sweep's own frequency over time; it begins at this frame of the take */
+  sweep: { atFrame: number; from: number; to: number; durationS: number };
+}
+
+export type SweepOptions = Omit<PlayOptions, 'onBlock'> & { onWatch?: (watched: Watched) => void };
 
 let worker: RunningWorker<AnalysisApi> | undefined;
 const analysis = () =>
@@ -52,59 +68,80 @@ const requestOf = ({
   ...request
 }: SweepSignal) => request;
 
-/** Plays one sweep on one output, records it with what tells its time, and analyses it in a worker. */
+/**
+ * Plays one sweep on one output, records it with every microphone and what tells its time, and analyses it in a worker.
+ * @returns one for each microphone, in their order
+ */
 export async function takeSweep(
   rig: AudioRig,
   settings: SweepSettings,
-  options: PlayOptions = {},
-): Promise<AnalysedSweep> {
+  { onWatch, ...options }: SweepOptions = {},
+): Promise<AnalysedSweep[]> {
   const { rate } = await rig.open();
-  const { time, output, microphoneInput } = settings;
+  const { time, output, microphones, referenceOutput, ownResponse, levelDbfs } = settings;
   const sweep = sweepOf(rate, settings);
-  const headS = time.by === 'click' ? HEAD_S : 0;
-  const samples = withSilence(sweep, headS);
+  const headFrames = time.by === 'click' ? Math.round(HEAD_S * rate) : 0;
+  const samples = withSilence(sweep, headFrames / rate);
   const signals: PlayRequest['signals'] = [{ output, samples }];
-  if (time.by === 'click') {
-    const click = new Float32Array(Math.round(headS * rate));
-    click.set(timingClick(rate, settings.levelDbfs), Math.round(CLICK_AT_S * rate));
-    signals.push({ output: time.output, samples: click });
+  const clickAtFrame = Math.round(CLICK_AT_S * rate);
+  if (time.by === 'click')
+    signals.push({ output: time.output, samples: clickAt(rate, levelDbfs, clickAtFrame) });
+  const decayedAt = samples.length + Math.round(DECAY_S * rate);
+  let lengthFrames = decayedAt;
+  if (referenceOutput !== null) {
+    signals.push({ output: referenceOutput, samples: clickAt(rate, levelDbfs, decayedAt) });
+    lengthFrames += Math.round(REFERENCE_TAIL_S * rate);
   }
-  const inputs = time.by === 'loopback' ? [microphoneInput, time.input] : [microphoneInput];
+  const inputs = [...microphones.map((m) => m.input), ...(time.by === 'loopback' ? [time.input] : [])];
+  const { from, to, durationS } = sweep;
+  const atFrame = samples.length - sweep.samples.length;
+  const onBlock = (block: Float32Array, fromFrame: number) =>
+    onWatch?.({ samples: block, fromFrame, lengthFrames, rate, sweep: { atFrame, from, to, durationS } });
   const { channels, dropouts } = await rig.playAndRecord(
-    { signals, inputs, lengthFrames: samples.length + Math.round(DECAY_S * rate) },
-    options,
+    { signals, inputs, lengthFrames },
+    onWatch ? { ...options, onBlock } : options,
   );
-  const click =
-    time.by === 'click'
-      ? {
-          headFrames: Math.round(headS * rate),
-          atFrame: Math.round(CLICK_AT_S * rate),
-          travelS: time.travelS,
-        }
-      : null;
-  const { ownResponse } = settings;
-  return analysis().call(
-    (api) =>
-      api.analyse(
-        {
-          microphone: channels[0]!,
-          loopback: channels[1] ?? null,
-          latency: time.by === 'round trip' ? time.latencyS * rate : null,
-          ownResponse,
-          rate,
-          silenceS: SILENCE_S,
-        },
-        requestOf(sweep),
-        { click, dropouts },
+  const analysed: AnalysedSweep[] = [];
+  for (const [i, { travelS }] of microphones.entries()) {
+    analysed.push(
+      await analysis().call(
+        (api) =>
+          api.analyse(
+            {
+              microphone: channels[i]!,
+              loopback: time.by === 'loopback' ? channels.at(-1)! : null,
+              latency: time.by === 'round trip' ? time.latencyS * rate : null,
+              ownResponse,
+              rate,
+              silenceS: SILENCE_S,
+              clickAt: referenceOutput === null ? null : decayedAt - headFrames,
+            },
+            requestOf(sweep),
+            { click: time.by === 'click' ? { headFrames, atFrame: clickAtFrame, travelS } : null, dropouts },
+          ),
+        options.signal,
       ),
-    options.signal,
-  );
+    );
+  }
+  return analysed;
 }
+
+/** Silence that ends with a click at a frame. */
+function clickAt(rate: number, levelDbfs: number, frame: number): Float32Array {
+  const click = timingClick(rate, levelDbfs);
+  const out = new Float32Array(frame + click.length);
+  out.set(click, frame);
+  return out;
+}
+
+/** One curve of a floor and an ear microphone, in a worker. */
+export const joinPair = (request: FloorAndEarRequest, signal?: AbortSignal) =>
+  analysis().call((api) => api.join(request), signal);
 
 /** Plays a sweep softly, for the loudspeaker's sake: nothing is kept of it. */
 export async function playOnly(
   rig: AudioRig,
-  settings: Pick<SweepSettings, 'output' | 'levelDbfs' | 'durationS' | 'microphoneInput'>,
+  settings: Pick<SweepSettings, 'output' | 'levelDbfs' | 'durationS' | 'microphones'>,
   signal?: AbortSignal,
 ): Promise<void> {
   const { rate } = await rig.open();
@@ -112,7 +149,7 @@ export async function playOnly(
   await rig.playAndRecord(
     {
       signals: [{ output: settings.output, samples: Float32Array.from(samples) }],
-      inputs: [settings.microphoneInput],
+      inputs: settings.microphones.map((m) => m.input),
       lengthFrames: samples.length + Math.round(0.1 * rate),
     },
     signal ? { signal } : {},

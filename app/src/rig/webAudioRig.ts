@@ -163,7 +163,10 @@ export class WebAudioRig implements AudioRig {
     for (const reject of this.interrupts) reject(error);
   }
 
-  async playAndRecord(request: PlayRequest, { signal, onProgress }: PlayOptions = {}): Promise<Recording> {
+  async playAndRecord(
+    request: PlayRequest,
+    { signal, onProgress, onBlock }: PlayOptions = {},
+  ): Promise<Recording> {
     if (signal?.aborted) throw abortError();
     const { context, outputs } = await this.openOutput();
     const input = await this.openInput(context);
@@ -198,6 +201,12 @@ export class WebAudioRig implements AudioRig {
               Math.min(at, lengthFrames),
             );
           });
+          const [first] = inputs;
+          if (onBlock && first !== undefined && at < lengthFrames)
+            onBlock(
+              data.slice((first - 1) * BLOCK, (first - 1) * BLOCK + Math.min(BLOCK, lengthFrames - at)),
+              at,
+            );
           if (at + BLOCK >= lengthFrames) resolve();
         });
         source?.start(startFrame / rate);

@@ -24,7 +24,7 @@ const samples = Float32Array.of(0.25, -1, 0.5);
 it('opens a kept sample of version 1, carried over', async () => {
   const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));
   const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
-  expect(project.version).toBe(3);
+  expect(project.version).toBe(4);
   const [microphone] = project.rig.microphones;
   expect(microphone).toMatchObject({ make: 'Siskin M1', serial: '4417', pointing: 'at the source' });
   expect(project.sweeps[0]).toMatchObject({ id: 's1', microphoneId: microphone!.id, arrivalS: 0.0101 });
@@ -40,6 +40,15 @@ it('opens a kept sample of version 2: its sweeps make the first round', async ()
   expect(round).toMatchObject({ name: 'First round', startedAt: 1_700_000_000_000 });
   expect(project.roundId).toBe(round!.id);
   expect(project.sweeps).toMatchObject([{ id: 's1', roundId: round!.id, inAverage: true, decayEnd: null }]);
+});
+
+it('opens a kept sample of version 3: one microphone, spots at the ear, no harmonics', async () => {
+  const bytes = readFileSync(new URL('samples/version-3.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(4);
+  expect(project.rig).toMatchObject({ alongIds: [], pairs: [], repeats: 1, referenceFrom: null });
+  expect(project.place.spots.map((s) => s.surface)).toEqual(project.place.spots.map(() => 'ear'));
+  expect(project.sweeps[0]).toMatchObject({ repeats: 1, harmonics: null, floor: null, groundPlane: false });
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
@@ -66,9 +75,9 @@ it('carries a stored project of version 1 over when it is opened, and keeps it w
   await repository.database.projects.put({ id: 'old', project, at: 0, openedAt: 1 });
   expect((await repository.open('old'))!.rig.microphones[0]!.make).toBe('Siskin M1');
   await repository.change('old', 'name', (p) => ({ ...p, name: 'New' }));
-  expect(await repository.open('old')).toMatchObject({ version: 3, name: 'New', rig: { levelDbfs: -30 } });
+  expect(await repository.open('old')).toMatchObject({ version: 4, name: 'New', rig: { levelDbfs: -30 } });
   await repository.undo('old');
-  expect(await repository.open('old')).toMatchObject({ version: 3, name: 'Old' });
+  expect(await repository.open('old')).toMatchObject({ version: 4, name: 'Old' });
 });
 
 describe('changes', () => {

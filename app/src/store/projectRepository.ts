@@ -159,7 +159,16 @@ export class ProjectRepository {
           ]),
         ),
       },
-      sweeps: project.sweeps.map((s) => ({ ...s, traceId: named(s.traceId) })),
+      sweeps: project.sweeps.map((s) => ({
+        ...s,
+        traceId: named(s.traceId),
+        referenceId: s.referenceId && named(s.referenceId),
+        floor: s.floor && {
+          ...s.floor,
+          traceId: named(s.floor.traceId),
+          joinedId: named(s.floor.joinedId),
+        },
+      })),
       loads: project.loads.map((l) => ({
         ...l,
         filters: Object.fromEntries(Object.entries(l.filters).map(([key, filter]) => [key, named(filter)])),

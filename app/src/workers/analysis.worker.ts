@@ -11,6 +11,7 @@ import {
   type AnalysedSweep,
   type SweepRecording,
 } from '@pebble-hall/core/measure';
+import { joinFloorAndEar, type FloorAndEarRequest, type JoinedResponse } from '@pebble-hall/core/spots';
 import {
   exponentialSweep,
   fftSizeFor,
@@ -63,6 +64,7 @@ const api = {
     const impulse = cutImpulse(impulseFrom(spectrum, samples), sweep.rate, before, STORED_SAMPLES - before);
     return { found: { latencyS, impulse, gainDb: 20 * Math.log10(Math.abs(peak)) } };
   },
+  join: (request: FloorAndEarRequest): JoinedResponse => joinFloorAndEar(request),
   /** How much later a loudspeaker is heard far away than close to it, seconds; null when that cannot be told. */
   travel: (near: ImpulseResponse, far: ImpulseResponse, band: { from: number; to: number }): number | null =>
     travelDifference(near, far, band),

@@ -1,5 +1,4 @@
-import { smoothLevels } from '../signal/index.js';
-import { median } from './median.js';
+import { median, smoothLevels } from '../signal/index.js';
 
 /** Where a response has fallen by so much from its own level; null where it does not within the grid. */
 export interface Corners {

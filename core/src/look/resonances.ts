@@ -3,11 +3,11 @@ import {
   binFrequencies,
   fftSizeFor,
   inverseRealFft,
+  median,
   realFft,
   smoothLevels,
   type ImpulseResponse,
 } from '../signal/index.js';
-import { median } from './median.js';
 
 /** A resonance that rings in the lows. */
 export interface Resonance {

@@ -12,7 +12,9 @@ import { deconvolve, loopbackTime } from './deconvolve.js';
 import { divideOut } from './divideOut.js';
 import { findDisturbances } from './disturbance.js';
 import { splitHarmonics } from './harmonics.js';
+import { harmonicCurves, type HarmonicCurves } from './harmonicCurves.js';
 import { findPolarity, type Polarity } from './polarity.js';
+import { referenceResponse } from './referenceClick.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
 import { cutImpulse } from './timeWindow.js';
 import { trimNoise, type DecayEnd } from './trimNoise.js';
@@ -30,6 +32,8 @@ export interface SweepRecording {
   rate: number;
   /** seconds of noise alone before the sweep could be heard */
   silenceS: number;
+  /** sample at which a reference click was played after the sweep had died away; the sweep's own recording ends there */
+  clickAt?: number | null;
 }
 
 export interface AnalysedSweep {
@@ -41,6 +45,9 @@ export interface AnalysedSweep {
   margins: BandMargin[];
   /** total harmonic distortion of orders 2 to 5 in the channel's own band, dB re the fundamental; -Infinity when none */
   distortionDb: number;
+  harmonics: HarmonicCurves;
+  /** what the reference click became; null without one */
+  reference: Float32Array | null;
   verdict: Verdict;
 }
 
@@ -57,15 +64,19 @@ export type AnalysisStep = 'align' | 'noise' | 'disturbances' | 'verdict';
  * @throws RangeError when the rates differ, the recording is too short, or a sample is not finite
  */
 export function analyseSweep(
-  { microphone, loopback, latency = null, ownResponse = null, rate, silenceS }: SweepRecording,
+  recording: SweepRecording,
   sweep: Sweep,
   onStep: (step: AnalysisStep) => void = () => {},
 ): AnalysedSweep {
+  const { latency = null, ownResponse = null, rate, silenceS, clickAt = null } = recording;
+  const ends = clickAt ?? recording.microphone.length;
+  const microphone = recording.microphone.subarray(0, ends);
+  const loopback = recording.loopback && recording.loopback.subarray(0, ends);
   if (rate !== sweep.rate)
     throw new RangeError(`analyseSweep: sweep at ${sweep.rate} Hz, recording at ${rate} Hz`);
-  if (loopback && microphone.length !== loopback.length) {
+  if (recording.loopback && recording.microphone.length !== recording.loopback.length) {
     throw new RangeError(
-      `analyseSweep: ${microphone.length} microphone and ${loopback.length} loopback samples`,
+      `analyseSweep: ${recording.microphone.length} microphone and ${recording.loopback.length} loopback samples`,
     );
   }
   for (let i = 0; i < microphone.length; i++) {
@@ -115,7 +126,12 @@ export function analyseSweep(
   });
   const polarity = arrival && band ? findPolarity(impulse, arrival.onsetS, band) : null;
   const distortionDb = distortion(circular, sweep, impulse, band);
-  return { impulse, decayEnd, arrival, polarity, margins, distortionDb, verdict };
+  const harmonics = harmonicCurves(circular, sweep, impulse);
+  const reference =
+    clickAt === null
+      ? null
+      : referenceResponse(recording.microphone.subarray(clickAt), rate, timeZero - silenceS * rate);
+  return { impulse, decayEnd, arrival, polarity, margins, distortionDb, harmonics, reference, verdict };
 }
 
 function distortion(

@@ -4,6 +4,9 @@ export {
   type Calibration,
   type Correction,
   type DeviceChoice,
+  type Family,
+  type FloorAndEar,
+  type FloorPart,
   type Furniture,
   type KnownDistance,
   type LevelCalibration,
@@ -29,5 +32,6 @@ export {
   type Timing,
 } from './types.js';
 export { migrateProject } from './migrate.js';
+export { familiesOf, proposeFamilies, withMember } from './families.js';
 export { arraysOf, checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';

@@ -12,6 +12,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * Steps from one version of the project's shape to the next; once released, a step is never edited.
  * 1 to 2: microphones with gain, direction and level calibrations; real devices, timing, round trip, distances; checks
  * know arrival and polarity; spots have a weight.
+ * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
 const STEPS: Record<number, Step> = {
@@ -79,6 +80,24 @@ const STEPS: Record<number, Step> = {
         note: '',
         takenWith: null,
         decayEnd: null,
+      })),
+    };
+  },
+  3: (project) => {
+    const place = project['place'] as Stored;
+    return {
+      ...project,
+      version: 4,
+      place: { ...place, spots: (place['spots'] as Stored[]).map((s) => ({ ...s, surface: 'ear' })) },
+      rig: { ...(project['rig'] as Stored), alongIds: [], pairs: [], repeats: 1, referenceFrom: null },
+      families: null,
+      sweeps: (project['sweeps'] as Stored[]).map((sweep) => ({
+        ...sweep,
+        repeats: 1,
+        harmonics: null,
+        referenceId: null,
+        floor: null,
+        groundPlane: false,
       })),
     };
   },

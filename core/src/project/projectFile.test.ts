@@ -10,7 +10,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 3,
+  version: 4,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {
@@ -31,7 +31,16 @@ const project: Project = {
         fitted: true,
       },
     ],
-    spots: [{ id: 'home', name: 'Home spot', position: { x: 3, y: 2, z: 1.2 }, inAverage: true, weight: 1 }],
+    spots: [
+      {
+        id: 'home',
+        name: 'Home spot',
+        position: { x: 3, y: 2, z: 1.2 },
+        inAverage: true,
+        weight: 1,
+        surface: 'ear',
+      },
+    ],
   },
   calibrations: {},
   rig: {
@@ -62,6 +71,10 @@ const project: Project = {
       },
     ],
     microphoneId: 'm1',
+    alongIds: [],
+    pairs: [],
+    repeats: 1,
+    referenceFrom: null,
     loopbackInput: 2,
     timing: 'loopback',
     clickFrom: null,
@@ -84,6 +97,7 @@ const project: Project = {
   },
   rounds: [{ id: 'r1', name: 'First round', startedAt: 1, note: '' }],
   roundId: 'r1',
+  families: null,
   sweeps: [
     {
       id: 's1',
@@ -110,6 +124,11 @@ const project: Project = {
       note: '',
       takenWith: null,
       decayEnd: null,
+      repeats: 1,
+      harmonics: null,
+      referenceId: null,
+      floor: null,
+      groundPlane: false,
     },
   ],
   correction: {

@@ -58,6 +58,30 @@ const sweep = Joi.object({
     temperatureC: number,
   }).allow(null),
   decayEnd: Joi.object({ lowS: number.allow(null), highS: number.allow(null) }).allow(null),
+  repeats: number.integer().min(1).max(64),
+  harmonics: Joi.object({
+    frequency: list(number.greater(0), 1000),
+    orders: list(
+      Joi.object({
+        order: number.integer().min(2).max(16),
+        levelDb: list(number, 1000),
+        noiseDb: list(number, 1000),
+      }),
+      16,
+    ),
+  }).allow(null),
+  referenceId: id.allow(null),
+  floor: Joi.object({
+    microphoneId: id,
+    calibrationId: id.allow(null),
+    traceId: id,
+    joinedId: id,
+    crossoverHz: number.min(50).max(8000),
+    levelDb: number,
+    delayS: number,
+    misfitDb: number,
+  }).allow(null),
+  groundPlane: Joi.boolean(),
 });
 
 const place = Joi.object({
@@ -93,7 +117,14 @@ const place = Joi.object({
     64,
   ),
   spots: list(
-    Joi.object({ id, name: text, position, inAverage: Joi.boolean(), weight: number.min(0.1).max(10) }),
+    Joi.object({
+      id,
+      name: text,
+      position,
+      inAverage: Joi.boolean(),
+      weight: number.min(0.1).max(10),
+      surface: Joi.valid('ear', 'ground plane'),
+    }),
     1000,
   ).min(1),
 });
@@ -147,6 +178,10 @@ const rig = Joi.object({
   device: device.allow(null),
   microphones: list(microphone, 64).min(1),
   microphoneId: id,
+  alongIds: list(id, 64),
+  pairs: list(Joi.object({ earId: id, floorId: id, crossoverHz: number.min(50).max(8000) }), 64),
+  repeats: number.integer().min(1).max(64),
+  referenceFrom: id.allow(null),
   loopbackInput: channel.allow(null),
   timing: Joi.valid('loopback', 'click', 'round trip'),
   clickFrom: id.allow(null),
@@ -216,6 +251,7 @@ export const projectSchema = Joi.object({
     1000,
   ).min(1),
   roundId: id,
+  families: list(Joi.object({ id, name: text, loudspeakerIds: list(id, 64) }), 64).allow(null),
   sweeps: list(sweep, 20_000),
   correction: Joi.object({
     handles: list(
@@ -267,10 +303,11 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
     return {
       problem: `${stray ? `sweep ${stray.id}` : 'the project'} names a round that is not in the project`,
     };
-  const { microphones, microphoneId } = project.rig;
-  if (!microphones.some((m) => m.id === microphoneId)) {
-    return { problem: `the microphone ${microphoneId} that measures is not in the project` };
-  }
+  const { microphones, microphoneId, alongIds, pairs } = project.rig;
+  const used = [microphoneId, ...alongIds, ...pairs.flatMap((p) => [p.earId, p.floorId])];
+  const unknown = used.find((m) => !microphones.some(({ id }) => id === m));
+  if (unknown !== undefined)
+    return { problem: `the microphone ${unknown} that measures is not in the project` };
   const missing = microphones.flatMap((m) => m.calibrationIds).find((c) => !project.calibrations[c]);
   if (missing)
     return { problem: `a microphone names the calibration ${missing}, which is not in the project` };
@@ -285,8 +322,10 @@ export function arraysOf({ sweeps, loads, rig }: Pick<Project, 'sweeps' | 'loads
     ...Object.values(rig.heardTraces).flatMap((heard) => Object.values(heard)),
   ];
   return new Set([
-    ...sweeps.map((s) => s.traceId),
+    ...sweeps.flatMap((s) => [s.traceId, s.referenceId, s.floor?.traceId, s.floor?.joinedId].filter(isId)),
     ...loads.flatMap((l) => Object.values(l.filters)),
-    ...looked.filter((id) => typeof id === 'string'),
+    ...looked.filter(isId),
   ]);
 }
+
+const isId = (id: string | null | undefined): id is string => typeof id === 'string';

@@ -1,9 +1,9 @@
 import type { Span, TargetHandle } from '../correct/index.js';
 import type { NoiseTrait } from '../check/index.js';
-import type { BandMargin, Verdict } from '../measure/index.js';
+import type { BandMargin, HarmonicCurves, Verdict } from '../measure/index.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 3;
+export const PROJECT_VERSION = 4;
 
 /** Metres from the corner of the place at the origin: x, y along the floor, z up. */
 export interface Position {
@@ -50,6 +50,15 @@ export interface Spot {
   inAverage: boolean;
   /** how much it counts in the average, against 1 */
   weight: number;
+  /** at ear height, or with the capsule on the floor, where pressure is doubled */
+  surface: 'ear' | 'ground plane';
+}
+
+/** Loudspeakers that are looked at and corrected alike. */
+export interface Family {
+  id: string;
+  name: string;
+  loudspeakerIds: string[];
 }
 
 export interface Place {
@@ -185,6 +194,14 @@ export interface ProcessorBefore {
   outputs: { trimDb: number; delayMs: number; inverted: boolean; muted: boolean }[];
 }
 
+/** A microphone at ear height and one on the floor below it, which make one curve together. */
+export interface FloorAndEar {
+  earId: string;
+  floorId: string;
+  /** below it the floor microphone counts, above it the one at the ear */
+  crossoverHz: number;
+}
+
 export interface RigSettings {
   kind: 'simulated' | 'web audio';
   /** whether the stand-in takes as long as sound does */
@@ -193,6 +210,13 @@ export interface RigSettings {
   microphones: Microphone[];
   /** the one that measures */
   microphoneId: string;
+  /** others that walk along, each at a spot of its own; ids */
+  alongIds: string[];
+  pairs: FloorAndEar[];
+  /** sweeps of one channel at one spot that are averaged */
+  repeats: number;
+  /** loudspeaker that ends each sweep with a click, to tell whether the microphone was moved; null for none */
+  referenceFrom: string | null;
   /** input with the loopback, from 1; null when there is none */
   loopbackInput: number | null;
   timing: Timing;
@@ -235,6 +259,21 @@ export interface Round {
   note: string;
 }
 
+/** The floor microphone's part of a sweep. */
+export interface FloorPart {
+  microphoneId: string;
+  calibrationId: string | null;
+  traceId: string;
+  /** the joined curve as a response, seen through the ear microphone's calibration */
+  joinedId: string;
+  crossoverHz: number;
+  /** what the floor microphone was raised by and made later by, to fit the ear's in the overlap */
+  levelDb: number;
+  delayS: number;
+  /** how far the two still differ in the overlap (RMS) */
+  misfitDb: number;
+}
+
 /** One sweep as stored; its impulse response lies under `traceId`. Never altered once taken. */
 export interface Sweep {
   id: string;
@@ -260,6 +299,16 @@ export interface Sweep {
   takenWith: TakenWith | null;
   /** where lows and highs have sunk into the noise and were faded out, seconds after time zero; null where they did not, or it is not known */
   decayEnd: { lowS: number | null; highS: number | null } | null;
+  /** how many takes it is the average of */
+  repeats: number;
+  /** null where they were not kept */
+  harmonics: HarmonicCurves | null;
+  /** what the reference click became at the microphone; null without one */
+  referenceId: string | null;
+  /** null where one microphone took it */
+  floor: FloorPart | null;
+  /** whether the microphone lay on the floor by itself: 6 dB are taken off then */
+  groundPlane: boolean;
 }
 
 export interface Correction {
@@ -299,6 +348,8 @@ export interface Project {
   rounds: Round[];
   /** the one that is under way */
   roundId: string;
+  /** as arranged by hand; null while those that are proposed hold */
+  families: Family[] | null;
   sweeps: Sweep[];
   correction: Correction;
   loads: MemoryLoad[];

@@ -15,6 +15,7 @@ export {
 } from './sweep.js';
 export { logGrid, octaveBands, type Band } from './logGrid.js';
 export { smoothLevels, smoothPower, smoothVariable } from './smooth.js';
+export { median } from './median.js';
 export { interpolateLog } from './interpolate.js';
 export { minimumPhase } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';

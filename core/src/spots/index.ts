@@ -11,4 +11,11 @@ export {
   type SpotPosition,
 } from './spotPlan.js';
 export { movedMicrophone, type HeardFrom, type MovedMicrophone } from './movedMicrophone.js';
+export { groundPlane, GROUND_PLANE_DB, type GroundPlane } from './groundPlane.js';
+export {
+  joinFloorAndEar,
+  type FloorAndEarRequest,
+  type JoinedResponse,
+  type MicrophoneError,
+} from './floorAndEar.js';
 export { averageMovement, type AverageMovement } from './averageMovement.js';

@@ -33,6 +33,32 @@ export interface Faults {
   ownGainDb: Record<string, number>;
   /** what is put on the microphone */
   calibrator: Calibrator | null;
+  /** somebody knocks the microphone's stand */
+  nudge: Nudge | null;
+}
+
+/** A stand that is knocked: after so many sweeps, by so much; until it is put up somewhere else. */
+export interface Nudge {
+  afterTakes: number;
+  byM: number;
+  /** where it stood when it was knocked; null before */
+  at: string | null;
+}
+
+/**
+ * The next sweep of a rig whose stand is to be knocked.
+ * @param standsAt names the place where the stand was put up
+ * @returns what is still to come, and how far the microphone is off its place now, metres
+ */
+export function stepNudge(
+  nudge: Nudge,
+  standsAt: string,
+): { nudge: Nudge | null; offset: [x: number, y: number, z: number] } {
+  const still: [number, number, number] = [0, 0, 0];
+  if (nudge.at === null && nudge.afterTakes > 0)
+    return { nudge: { ...nudge, afterTakes: nudge.afterTakes - 1 }, offset: still };
+  if (nudge.at !== null && nudge.at !== standsAt) return { nudge: null, offset: still };
+  return { nudge: { ...nudge, at: standsAt }, offset: [0.8 * nudge.byM, 0.6 * nudge.byM, 0] };
 }
 
 export const noFaults = (): Faults => ({
@@ -48,6 +74,7 @@ export const noFaults = (): Faults => ({
   unplugged: [],
   ownGainDb: {},
   calibrator: null,
+  nudge: null,
 });
 
 const HOT_DB = 40;

@@ -1,3 +1,3 @@
 /** The simulated rig: an interface, a microphone and loudspeakers in a modelled room. */
 export { BURROW, SimulatedRoom, type PlacedMicrophone, type RigTake } from './simulatedRoom.js';
-export { noFaults, type Calibrator, type Faults } from './faults.js';
+export { noFaults, stepNudge, type Calibrator, type Faults, type Nudge } from './faults.js';

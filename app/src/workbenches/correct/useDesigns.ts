@@ -22,7 +22,7 @@ export function useDesigns(
   const [problem, setProblem] = useState<string | null>(null);
   const [provided, setProvided] = useState<string | null>(null);
   const used = useMemo(() => sweepsUsed(project), [project]);
-  const usedKey = used.map(traceKey).join('|');
+  const usedKey = used.map((s) => traceKey(s)).join('|');
 
   useEffect(() => {
     let current = true;

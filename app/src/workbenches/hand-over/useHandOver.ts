@@ -154,7 +154,7 @@ export function useHandOver(project: Project, change: Change) {
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
         const step = (share: number) =>
           setWork({ what: `${name} at ${home.name}`, share: (i + share) / ids.length });
-        const { sweep, array } = await measureSweep(project, home.id, id, 'verified', {
+        const { sweep, arrays } = await measureSweep(project, home.id, id, 'verified', {
           signal,
           onProgress: step,
         });
@@ -169,7 +169,7 @@ export function useHandOver(project: Project, change: Change) {
               sweep,
             ],
           }),
-          [array],
+          arrays,
         );
         if (!kept) throw new Error('the sweep could not be stored.');
       }

@@ -62,7 +62,7 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
               <th
                 scope="row"
                 style={{
-                  fontWeight: now?.spotId === spot.id ? 700 : 400,
+                  fontWeight: now?.spotIds.includes(spot.id) ? 700 : 400,
                   textAlign: 'right',
                   whiteSpace: 'nowrap',
                   color: 'var(--soft)',
@@ -76,7 +76,9 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
                     spot={spot}
                     loudspeaker={l}
                     sweep={sweepOf(project, spot.id, l.id)}
-                    isNow={now?.spotId === spot.id && now.loudspeakerId === l.id}
+                    isNow={
+                      now?.phase === 'sweeping' && now.spotIds.includes(spot.id) && now.loudspeakerId === l.id
+                    }
                     busy={now !== null}
                     change={change}
                     onRepeat={() => onRepeat(spot.id, l.id)}

@@ -43,7 +43,7 @@ function Walk({ project }: { project: Project }) {
   const movement = useAverageMovement(project);
   const spot = spots.find((s) => s.id === picked) ?? next ?? spots[0]!;
   const stateOf = (id: string): SpotState => {
-    if (walk.now?.spotId === id) return 'now';
+    if (walk.now?.spotIds.includes(id)) return 'now';
     const sweeps = fittedOf(project).map((l) => sweepOf(project, id, l.id));
     if (sweeps.some((s) => s && s.verdict.state !== 'good')) return 'trouble';
     return sweeps.length > 0 && sweeps.every((s) => s) ? 'taken' : 'empty';
@@ -95,6 +95,7 @@ function Walk({ project }: { project: Project }) {
               position,
               inAverage: true,
               weight: 1,
+              surface: 'ear',
             },
           ],
         },
@@ -180,7 +181,11 @@ function Walk({ project }: { project: Project }) {
                   <span className="big" style={{ color: 'var(--ink)' }}>
                     {playing.name}
                   </span>{' '}
-                  at {spots.find((s) => s.id === walk.now!.spotId)?.name}
+                  at{' '}
+                  {spots
+                    .filter((s) => walk.now!.spotIds.includes(s.id))
+                    .map((s) => s.name)
+                    .join(' and ')}
                 </span>
                 <Button variant="default" onClick={silence}>
                   Cancel

@@ -37,6 +37,7 @@ export function withSpotPlan(
     position,
     inAverage: true,
     weight: 1,
+    surface: 'ear',
   }));
   const spots = isKept
     ? [home, ...taken.filter((s) => s !== home), ...fresh.slice(1)]

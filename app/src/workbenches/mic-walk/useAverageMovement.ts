@@ -20,7 +20,7 @@ export function useAverageMovement(
       }),
     [project],
   );
-  const key = jobs.map(({ averaged }) => averaged.map(traceKey).join(' ')).join('|');
+  const key = jobs.map(({ averaged }) => averaged.map((s) => traceKey(s)).join(' ')).join('|');
   useEffect(() => {
     let current = true;
     const work = async () => {
@@ -28,7 +28,12 @@ export function useAverageMovement(
       for (const { l, averaged } of jobs) {
         await provideTraces(averaged, project.calibrations);
         const band = l.role === 'subwoofer' ? { from: 30, to: 100 } : { from: 80, to: 12000 };
-        const moved = await designWorker().call((api) => api.movement(averaged.map(traceKey), band));
+        const moved = await designWorker().call((api) =>
+          api.movement(
+            averaged.map((s) => traceKey(s)),
+            band,
+          ),
+        );
         if (!moved || (worst && worst.meanDb >= moved.meanDb)) continue;
         const spotName = project.place.spots.find((s) => s.id === averaged[moved.mostBy]!.spotId)!.name;
         worst = { ...moved, spotName, channel: l.name };

@@ -1,28 +1,32 @@
-import type { Project, ProjectArray, Sweep } from '@pebble-hall/core/project';
+import type { Project, Sweep } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
-import { measureSweep, memoryStamp } from '../../parts/measuring';
-import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
+import { measureSweeps, memoryStamp, type AtSpot, type MeasuredSweep } from '../../parts/measuring';
 import { exclusively } from '../../parts/running';
 import { reasonSentence } from '../../parts/sentences';
 import { tell, tellProblem } from '../../parts/tell';
 import { processorChanged } from '../../parts/ChainPill';
-import { isAbort, readProcessor, recallMemory } from '../../rig';
+import { isAbort, readProcessor, recallMemory, type Watched } from '../../rig';
 import { repository, sentenceOf } from '../../store';
+import { handsFree, prompt, type HandsFree } from './prompts';
+import { placesFrom, stopAt, stopsAgain, stopsLeft, type WalkJob, type WalkStop } from './walkJobs';
 
 export interface WalkNow {
-  spotId: string;
+  /** counting down to hold still, or sweeping */
+  phase: 'counting' | 'sweeping';
+  spotIds: string[];
   loudspeakerId: string;
   /** sweeps of this call that are done, and in all */
   done: number;
   total: number;
   share: number;
+  /** seconds left of a countdown */
+  leftS: number;
   /** the sweep was disturbed and is repeated */
-  again?: boolean;
+  again: boolean;
 }
 
 interface Unstored {
-  sweep: Sweep;
-  array: ProjectArray;
+  measured: MeasuredSweep;
   problem: string;
 }
 
@@ -62,19 +66,92 @@ export function useWalk(project: Project) {
   const latest = useRef(project);
   latest.current = project;
 
-  const store = async (sweep: Sweep, array: ProjectArray): Promise<boolean> => {
+  /** what the microphone hears is shown to it while a sweep runs */
+  const watcher = useRef<((watched: Watched) => void) | null>(null);
+  /** ends a countdown at once */
+  const skip = useRef<() => void>(() => undefined);
+
+  const nameOf = ({ spotId, loudspeakerId }: Pick<Sweep, 'spotId' | 'loudspeakerId'>) => {
     const { spots, loudspeakers } = latest.current.place;
-    const where = `${loudspeakers.find((l) => l.id === sweep.loudspeakerId)?.name} at ${spots.find((s) => s.id === sweep.spotId)?.name}`;
+    return {
+      spot: spots.find((s) => s.id === spotId)?.name ?? '',
+      channel: loudspeakers.find((l) => l.id === loudspeakerId)?.name ?? '',
+    };
+  };
+
+  const store = async (measured: MeasuredSweep): Promise<boolean> => {
+    const { spot, channel } = nameOf(measured.sweep);
+    const where = `${channel} at ${spot}`;
     try {
-      await repository().change(project.id, `sweep of ${where}`, (p) => withSweep(p, sweep), [array]);
+      await repository().change(
+        project.id,
+        `sweep of ${where}`,
+        (p) => withSweep(p, measured.sweep),
+        measured.arrays,
+      );
       return true;
     } catch (error) {
-      setUnstored((list) => [...list, { sweep, array, problem: `${where}: ${sentenceOf(error)}` }]);
+      setUnstored((list) => [...list, { measured, problem: `${where}: ${sentenceOf(error)}` }]);
       return false;
     }
   };
 
-  const take = async (jobs: { spotId: string; loudspeakerId: string }[]) => {
+  /** Counts down to the sweeps of a stop, so that one can put the stand up and leave, or hold still. */
+  const countDown = async (at: WalkNow, { countdownS, prompts }: HandsFree, signal: AbortSignal) => {
+    const from = performance.now();
+    let skipped = false;
+    skip.current = () => (skipped = true);
+    let lastTold = Infinity;
+    for (;;) {
+      const leftS = Math.ceil(countdownS - (performance.now() - from) / 1000);
+      if (leftS <= 0 || skipped) break;
+      if (leftS !== lastTold) {
+        setNow({ ...at, phase: 'counting', leftS });
+        if (leftS <= 3) void prompt('tick', prompts, signal);
+        lastTold = leftS;
+      }
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      if (signal.aborted) throw new DOMException('Cancelled.', 'AbortError');
+    }
+    skip.current = () => undefined;
+  };
+
+  /** Takes one play; what was disturbed is taken once more by itself, and the better of the two is kept. */
+  const takeJob = async (
+    { places, loudspeakerId }: WalkJob,
+    at: WalkNow,
+    signal: AbortSignal,
+    how: HandsFree,
+  ) => {
+    const measure = (which: AtSpot[], again: boolean) =>
+      measureSweeps(latest.current, which, loudspeakerId, 'as found', {
+        signal,
+        onProgress: (share) => setNow({ ...at, share, again }),
+        onWatch: (watched) => watcher.current?.(watched),
+      });
+    const measured = await measure(places, false);
+    const troubled = places.filter((_, i) => isWorthRepeating(measured[i]!.sweep));
+    if (troubled.length === 0) return measured;
+    setNow({ ...at, share: 0, again: true });
+    void prompt('again', how.prompts, signal);
+    const second = await measure(troubled, true);
+    for (const [k, place] of troubled.entries()) {
+      const i = places.indexOf(place);
+      const [first, next] = [measured[i]!, second[k]!];
+      if (RANK[next.sweep.verdict.state] <= RANK[first.sweep.verdict.state]) measured[i] = next;
+      if (measured[i]!.sweep.verdict.state !== 'good') continue;
+      const { spot, channel } = nameOf(next.sweep);
+      tell(
+        `${spot}, ${channel}: ${first.sweep.verdict.reasons.map(toldOf).join('; ')}. Repeated by itself, and good now.`,
+      );
+    }
+    return measured;
+  };
+
+  const take = async (stops: WalkStop[]) => {
+    const how = handsFree();
+    const total = stops.reduce((sum, s) => sum + s.jobs.length, 0);
+    let done = 0;
     try {
       await exclusively('Measuring', async (signal) => {
         const memory = await memoryStamp();
@@ -82,31 +159,22 @@ export function useWalk(project: Project) {
           setFiltered(`${memory.letter}, ${memory.name}`);
           return;
         }
-        for (const [i, { spotId, loudspeakerId }] of jobs.entries()) {
-          const at = { spotId, loudspeakerId, done: i, total: jobs.length };
-          setNow({ ...at, share: 0 });
-          const measure = () =>
-            measureSweep(latest.current, spotId, loudspeakerId, 'as found', {
-              signal,
-              onProgress: (share) => setNow({ ...at, share }),
-            });
-          let { sweep, array } = await measure();
-          if (isWorthRepeating(sweep)) {
-            // once by itself; the better of the two is kept, and what is still wrong is asked about
-            const first = sweep;
-            setNow({ ...at, share: 0, again: true });
-            const second = await measure();
-            if (RANK[second.sweep.verdict.state] <= RANK[first.verdict.state]) ({ sweep, array } = second);
-            if (sweep.verdict.state === 'good') {
-              const { spots, loudspeakers } = latest.current.place;
-              const where = `${spots.find((s) => s.id === spotId)!.name}, ${loudspeakers.find((l) => l.id === loudspeakerId)!.name}`;
-              tell(
-                `${where}: ${first.verdict.reasons.map(toldOf).join('; ')}. Repeated by itself, and good now.`,
-              );
-            }
+        for (const [i, { places, jobs }] of stops.entries()) {
+          const spotIds = places.map((p) => p.spotId);
+          const base = { phase: 'sweeping' as const, spotIds, total, share: 0, leftS: 0, again: false };
+          if (how.countdownS > 0) {
+            if (i > 0) void prompt('move on', how.prompts, signal);
+            await countDown({ ...base, loudspeakerId: jobs[0]!.loudspeakerId, done }, how, signal);
           }
-          if (!(await store(sweep, array))) return; // a full disk: stop, keep what is at hand
+          await prompt('hold still', how.prompts, signal);
+          for (const job of jobs) {
+            const at = { ...base, loudspeakerId: job.loudspeakerId, done };
+            setNow(at);
+            for (const measured of await takeJob(job, at, signal, how)) if (!(await store(measured))) return; // a full disk: stop, keep what is at hand
+            done++;
+          }
         }
+        await prompt('done', how.prompts, signal);
       });
     } catch (error) {
       if (isAbort(error)) tell('Stopped. Every sweep that was finished is stored.');
@@ -116,39 +184,25 @@ export function useWalk(project: Project) {
     }
   };
 
-  const jobsOf = (spotId: string) =>
-    fittedOf(latest.current)
-      .filter((l) => {
-        const sweep = sweepOf(latest.current, spotId, l.id);
-        return !sweep || sweep.verdict.state !== 'good';
-      })
-      .map((l) => ({ spotId, loudspeakerId: l.id }));
-
   return {
     now,
     unstored,
     filtered,
-    /** takes what a spot still lacks; all of it again when it lacks nothing */
-    takeSpot: (spotId: string) => {
-      const missing = jobsOf(spotId);
-      return take(
-        missing.length > 0 ? missing : fittedOf(latest.current).map((l) => ({ spotId, loudspeakerId: l.id })),
-      );
-    },
-    takeAll: () =>
-      take(
-        latest.current.place.spots
-          .filter((s) => !isSpotTaken(latest.current, s))
-          .flatMap((s) => jobsOf(s.id)),
-      ),
-    takeOne: (spotId: string, loudspeakerId: string) => take([{ spotId, loudspeakerId }]),
+    watcher,
+    /** ends a countdown: everyone holds still already */
+    beginNow: () => skip.current(),
+    /** takes what a spot still lacks, and the spots beside it where more microphones walk along; all of it again when it lacks nothing */
+    takeSpot: (spotId: string) => take([stopAt(latest.current, placesFrom(latest.current, spotId))]),
+    takeAll: () => take(stopsLeft(latest.current)),
+    takeOne: (spotId: string, loudspeakerId: string) =>
+      take(stopsAgain(latest.current, [{ spotId, loudspeakerId }])),
     /** takes some again, in their order */
     takeThese: (sweeps: Pick<Sweep, 'spotId' | 'loudspeakerId'>[]) =>
-      take(sweeps.map(({ spotId, loudspeakerId }) => ({ spotId, loudspeakerId }))),
+      take(stopsAgain(latest.current, sweeps)),
     storeAgain: async () => {
       const list = unstored;
       setUnstored([]);
-      for (const { sweep, array } of list) await store(sweep, array);
+      for (const { measured } of list) await store(measured);
     },
     recallPlain: async () => {
       try {
@@ -165,3 +219,5 @@ export function useWalk(project: Project) {
     },
   };
 }
+
+export type Walk = ReturnType<typeof useWalk>;

@@ -40,6 +40,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
     [...own, ...other],
     `levels ${corrected}`,
     (api, keys) => api.levels(keys, corrected),
+    'curve',
   );
   const home = channels[0] && sweepOf(project, spotId, channels[0].id, 'as found', roundId);
   const { value: reflections } = useLooked(project, home ? [home] : [], 'reflections', (api, [key]) =>

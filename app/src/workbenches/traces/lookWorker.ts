@@ -1,5 +1,5 @@
 import type { Project, Sweep } from '@pebble-hall/core/project';
-import { traceKey, traceOf } from '../../parts/designs';
+import { traceKey, traceOf, type TracePart } from '../../parts/designs';
 import type { LookApi } from '../../workers/look.worker';
 import { startWorker, type RunningWorker } from '../../workers/startWorker';
 
@@ -12,11 +12,11 @@ export const lookWorker = (): RunningWorker<LookApi> =>
   ));
 
 /** Hands the worker those sweeps that it does not know yet. */
-export async function provide(project: Project, sweeps: Sweep[]): Promise<void> {
-  const known = await lookWorker().call((api) => api.has(sweeps.map(traceKey)));
+export async function provide(project: Project, sweeps: Sweep[], part: TracePart): Promise<void> {
+  const known = await lookWorker().call((api) => api.has(sweeps.map((s) => traceKey(s, part))));
   for (const [i, sweep] of sweeps.entries()) {
     if (known[i]) continue;
-    const trace = await traceOf(sweep, project.calibrations);
+    const trace = await traceOf(sweep, project.calibrations, part);
     await lookWorker().call((api) => api.add({ ...trace, decayEnd: sweep.decayEnd }));
   }
 }

@@ -1,7 +1,7 @@
 import type { Project, Sweep } from '@pebble-hall/core/project';
 import type { Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import { traceKey } from '../../parts/designs';
+import { traceKey, type TracePart } from '../../parts/designs';
 import { isAbort } from '../../rig';
 import { sentenceOf } from '../../store';
 import type { LookApi } from '../../workers/look.worker';
@@ -17,14 +17,16 @@ export interface Looked<T> {
 /**
  * What the worker finds in some sweeps. Late answers are dropped.
  * @param what changes when the question does; the sweeps count by themselves
+ * @param part curves where levels are asked for, impulse responses otherwise
  */
 export function useLooked<T>(
   project: Project,
   sweeps: Sweep[],
   what: string,
   ask: (api: Remote<LookApi>, keys: string[]) => Promise<T>,
+  part: TracePart = 'impulse',
 ): Looked<T> {
-  const keys = sweeps.map(traceKey);
+  const keys = sweeps.map((s) => traceKey(s, part));
   const question = `${what}\n${keys.join('\n')}`;
   const [looked, setLooked] = useState<{ question: string; value: T | null; problem: string | null }>({
     question: '',
@@ -34,7 +36,7 @@ export function useLooked<T>(
   useEffect(() => {
     if (keys.length === 0) return setLooked({ question, value: null, problem: null });
     let late = false;
-    void provide(project, sweeps)
+    void provide(project, sweeps, part)
       .then(() => lookWorker().call((api) => ask(api, keys)))
       .then(
         (value) => !late && setLooked({ question, value, problem: null }),
