@@ -1,11 +1,4 @@
-import {
-  binFrequencies,
-  dbOfPower,
-  logGrid,
-  smoothPower,
-  type ImpulseResponse,
-  type Sweep,
-} from '../signal/index.js';
+import { dbOfPower, logGrid, smoothPower, type ImpulseResponse, type Sweep } from '../signal/index.js';
 import { splitHarmonics } from './harmonics.js';
 import { powerOnGrid } from './spectrumOnGrid.js';
 

@@ -8,7 +8,6 @@ import {
   interpolateLog,
   inverseRealFft,
   logGrid,
-  multiplySpectra,
   peaking,
   powerOf,
   binFrequencies,

@@ -1,5 +1,6 @@
-import { ActionIcon, Button, Switch } from '@mantine/core';
+import { ActionIcon, Button, Select, Switch } from '@mantine/core';
 import type { Project, Spot } from '@pebble-hall/core/project';
+import type { ReactNode } from 'react';
 import { IconTrash } from '@tabler/icons-react';
 import { NumberField } from '../../parts/NumberField';
 import { isSpotTaken } from '../../parts/progress';
@@ -13,10 +14,12 @@ interface SpotCardProps {
   change: Change;
   onTake: () => void;
   onTakeAll: (() => void) | null;
+  /** more to do with it */
+  also: ReactNode;
 }
 
 /** The spot at hand: where it is, whether it counts, and the button that takes it. */
-export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: SpotCardProps) {
+export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll, also }: SpotCardProps) {
   const { size, spots } = project.place;
   const hasSweeps = project.sweeps.some((s) => s.spotId === spot.id);
   const set = (label: string, next: Partial<Spot>) =>
@@ -46,13 +49,18 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
           </div>
           <div>{whereText(spots[0]!, spot)}</div>
         </div>
-        <div style={{ display: 'flex', gap: 8, alignItems: 'flex-start' }}>
-          {onTakeAll ? (
-            <Button variant="default" onClick={onTakeAll}>
-              Take all that are left
+        <div style={{ display: 'grid', gap: 6, justifyItems: 'end' }}>
+          <div style={{ display: 'flex', gap: 8, alignItems: 'flex-start' }}>
+            {onTakeAll ? (
+              <Button variant="default" onClick={onTakeAll}>
+                Take all that are left
+              </Button>
+            ) : null}
+            <Button onClick={onTake}>
+              {isSpotTaken(project, spot) ? 'Take it again' : 'Take this spot'}
             </Button>
-          ) : null}
-          <Button onClick={onTake}>{isSpotTaken(project, spot) ? 'Take it again' : 'Take this spot'}</Button>
+          </div>
+          <div style={{ display: 'flex', gap: 6 }}>{also}</div>
         </div>
       </div>
       <div
@@ -94,6 +102,24 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
             onChange={(weight) => set(`weight of ${spot.name}`, { weight })}
           />
         </label>
+        <Select
+          aria-label="Where the microphone is"
+          size="xs"
+          w={104}
+          allowDeselect={false}
+          disabled={hasSweeps}
+          data={[
+            { value: 'ear', label: 'at the ear' },
+            { value: 'ground plane', label: 'on the floor' },
+          ]}
+          value={spot.surface}
+          onChange={(surface) =>
+            surface &&
+            set(`${spot.name} ${surface === 'ear' ? 'at the ear' : 'on the floor'}`, {
+              surface: surface as Spot['surface'],
+            })
+          }
+        />
         <span style={{ flex: 1 }} />
         <Switch
           size="xs"
@@ -124,8 +150,8 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll }: S
 }
 
 /** Where a spot lies from the home spot, for someone with a stand in hand; the front wall is ahead. */
-function whereText(home: Spot, { id, position }: Spot): string {
-  const height = `${position.z.toFixed(2)} m high`;
+export function whereText(home: Spot, { id, position, surface }: Spot): string {
+  const height = surface === 'ground plane' ? 'on the floor' : `${position.z.toFixed(2)} m high`;
   if (id === home.id) return `sets level and delay, ${height}`;
   const ahead = home.position.x - position.x;
   const left = home.position.y - position.y;

@@ -2,13 +2,11 @@ import { Button, Checkbox, Popover, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
 import { formatHz } from '../../parts/chartMath';
-import { hearTrace } from '../../parts/channelSounds';
 import { fittedOf, sweepOf } from '../../parts/progress';
-import { exclusively } from '../../parts/running';
 import { verdictSentence, verdictWord } from '../../parts/sentences';
-import { tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
-import { repository, sentenceOf } from '../../store';
+import { hearSweeps } from './hearSweeps';
+import { RowActions } from './RowActions';
 import type { WalkNow } from './useWalk';
 
 interface SweepMatrixProps {
@@ -16,13 +14,14 @@ interface SweepMatrixProps {
   now: WalkNow | null;
   change: Change;
   onRepeat: (spotId: string, loudspeakerId: string) => void;
+  onRepeatThese: (sweeps: Sweep[]) => void;
 }
 
 const shortName = (name: string) =>
   name.replace('Surround left', 'Surr. L').replace('Surround right', 'Surr. R');
 
 /** Spots by channels: the margin over noise of each sweep, or what is wrong with it. */
-export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps) {
+export function SweepMatrix({ project, now, change, onRepeat, onRepeatThese }: SweepMatrixProps) {
   const fitted = fittedOf(project);
   const { spots } = project.place;
   const all = spots.flatMap((s) => fitted.map((l) => sweepOf(project, s.id, l.id)));
@@ -59,16 +58,15 @@ export function SweepMatrix({ project, now, change, onRepeat }: SweepMatrixProps
         <tbody>
           {spots.map((spot) => (
             <tr key={spot.id}>
-              <th
-                scope="row"
-                style={{
-                  fontWeight: now?.spotIds.includes(spot.id) ? 700 : 400,
-                  textAlign: 'right',
-                  whiteSpace: 'nowrap',
-                  color: 'var(--soft)',
-                }}
-              >
-                {spot.name}
+              <th scope="row" style={{ textAlign: 'right' }}>
+                <RowActions
+                  spot={spot}
+                  sweeps={fitted.flatMap((l) => sweepOf(project, spot.id, l.id) ?? [])}
+                  isNow={now?.spotIds.includes(spot.id) ?? false}
+                  busy={now !== null}
+                  change={change}
+                  onRepeat={onRepeatThese}
+                />
               </th>
               {fitted.map((l) => (
                 <td key={l.id} style={{ padding: 0 }}>
@@ -103,16 +101,12 @@ interface CellProps {
   onRepeat: () => void;
 }
 
-/** Plays what the room made of a click. */
-async function hear(sweep: Sweep): Promise<void> {
-  try {
-    const array = await repository().array(sweep.traceId);
-    if (!array) throw new Error('A sweep has lost its samples; repeat it.');
-    await exclusively('Playing a response', (signal) => hearTrace(array, signal));
-  } catch (error) {
-    tellProblem(sentenceOf(error));
-  }
-}
+/** What a floor microphone added to a sweep. */
+const floorText = ({ crossoverHz, levelDb, delayS, misfitDb }: NonNullable<Sweep['floor']>) =>
+  `The floor's curve counts below ${formatHz(crossoverHz)}: raised by ${levelDb.toFixed(1)} dB, ${(1000 * delayS).toFixed(2)} ms later, fits within ${misfitDb.toFixed(1)} dB.`.replace(
+    / -/g,
+    ' \u2212',
+  );
 
 const LOOKS = {
   none: { background: 'none', border: '1.5px dashed var(--line)', color: 'var(--soft)' },
@@ -181,6 +175,9 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
                 {sweep.distortionDb !== null && Number.isFinite(sweep.distortionDb)
                   ? ` Distortion ${sweep.distortionDb.toFixed(0)} dB.`
                   : ''}
+                {sweep.repeats > 1 ? ` Average of ${sweep.repeats} takes, figures of one.` : ''}
+                {sweep.groundPlane ? ' On the floor: 6 dB are taken off.' : ''}
+                {sweep.floor ? ` ${floorText(sweep.floor)}` : ''}
               </span>
             </>
           ) : (
@@ -224,7 +221,12 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
               {sweep ? 'Repeat this one' : 'Take this one'}
             </Button>
             {sweep ? (
-              <Button size="compact-sm" variant="default" disabled={busy} onClick={() => void hear(sweep)}>
+              <Button
+                size="compact-sm"
+                variant="default"
+                disabled={busy}
+                onClick={() => void hearSweeps([sweep])}
+              >
                 Hear it
               </Button>
             ) : null}
@@ -241,6 +243,16 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
                 }
               >
                 Delete
+              </Button>
+            ) : null}
+            {sweep ? (
+              <Button
+                size="compact-sm"
+                variant="default"
+                component="a"
+                href={`/traces?spot=${spot.id}&channel=${loudspeaker.id}#time`}
+              >
+                Look
               </Button>
             ) : null}
           </div>

@@ -1,6 +1,7 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
 import type { Position, Project } from '@pebble-hall/core/project';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
+import type { FollowCommand } from '../../parts/followState';
 import { noLongerBelonging } from '../../parts/belonging';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
@@ -19,7 +20,15 @@ import { withNewRound } from './rounds';
 import { SpotPlanButton } from './SpotPlanButton';
 import { SweepMatrix } from './SweepMatrix';
 import { useAverageMovement } from './useAverageMovement';
+import { FarView } from './FarView';
+import { followStateOf } from './followStateOf';
+import { groundPlaneText } from './groundPlaneText';
+import { PhoneButton } from './PhoneButton';
+import { TakingButton } from './TakingButton';
+import { useFollowers } from './useFollowers';
+import { useKnocked } from './useKnocked';
 import { useWalk } from './useWalk';
+import { WatchPanel } from './WatchPanel';
 
 /** Which sweeps are there, are they good, and which spot is next? */
 export function WalkWorkbench() {
@@ -56,8 +65,26 @@ function Walk({ project }: { project: Project }) {
   );
   const odd = useMemo(() => oddSweeps(project), [project]);
   const stale = useMemo(() => noLongerBelonging(project), [project]);
-  const moved = useMemo(() => movedSpots(project), [project]);
-  const told = trouble.length + odd.length + stale.length + moved.length;
+  const knocked = useKnocked(project);
+  const moved = useMemo(
+    () => movedSpots(project).filter((m) => !knocked.some((k) => k.spot.id === m.spot.id)),
+    [project, knocked],
+  );
+  const [far, setFar] = useState(false);
+  /** the channel that was heard last, from the first sweep of this visit on */
+  const heard = useRef<string | null>(null);
+  if (walk.now) heard.current = nameOfChannel(project, walk.now.loudspeakerId);
+  const onCommand = (command: FollowCommand) => {
+    if (command.do === 'stop') silence();
+    else if (command.do === 'begin') walk.beginNow();
+    else if (walk.now) return;
+    else if (command.do === 'take') void walk.takeSpot(spot.id);
+    else if (command.do === 'take all') void walk.takeAll();
+    else if (spots.some((s) => s.id === command.spotId)) setPicked(command.spotId);
+  };
+  const following = followStateOf(project, walk.now, spot, stateOf);
+  const followers = useFollowers(following, onCommand);
+  const told = trouble.length + odd.length + stale.length + moved.length + knocked.length;
   const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
@@ -101,6 +128,14 @@ function Walk({ project }: { project: Project }) {
         },
       };
     });
+  const away = (
+    <>
+      <Button size="compact-xs" variant="default" onClick={() => setFar(true)}>
+        From afar
+      </Button>
+      <PhoneButton followers={followers} />
+    </>
+  );
   const playing = walk.now && project.place.loudspeakers.find((l) => l.id === walk.now!.loudspeakerId);
   return (
     <div
@@ -135,42 +170,52 @@ function Walk({ project }: { project: Project }) {
           </div>
         ) : null}
       </div>
-      <div className="plot" style={{ padding: 8 }}>
-        {side === 'above' ? (
-          <RoomPlan
-            place={{
-              ...project.place,
-              spots: spots.map((s) =>
-                s.id === held?.id ? { ...s, position: { ...s.position, x: held.x, y: held.y } } : s,
-              ),
-            }}
-            stateOf={stateOf}
-            selected={spot.id}
-            playing={playing?.id ?? null}
-            preview={preview}
-            onSelect={setPicked}
-            onMove={walk.now ? undefined : moveSpot}
+      <div
+        style={{
+          display: 'grid',
+          gap: 10,
+          minHeight: 0,
+          gridTemplateRows: heard.current ? 'minmax(0, 1fr) 190px' : 'minmax(0, 1fr)',
+        }}
+      >
+        <div className="plot" style={{ padding: 8 }}>
+          {side === 'above' ? (
+            <RoomPlan
+              place={{
+                ...project.place,
+                spots: spots.map((s) =>
+                  s.id === held?.id ? { ...s, position: { ...s.position, x: held.x, y: held.y } } : s,
+                ),
+              }}
+              stateOf={stateOf}
+              selected={spot.id}
+              playing={playing?.id ?? null}
+              preview={preview}
+              onSelect={setPicked}
+              onMove={walk.now ? undefined : moveSpot}
+            />
+          ) : (
+            <RoomElevation
+              place={project.place}
+              stateOf={stateOf}
+              selected={spot.id}
+              preview={preview}
+              onSelect={setPicked}
+            />
+          )}
+          <SegmentedControl
+            aria-label="Seen from"
+            size="xs"
+            style={{ position: 'absolute', right: 10, bottom: 8 }}
+            data={[
+              { value: 'above', label: 'From above' },
+              { value: 'side', label: 'From the side' },
+            ]}
+            value={side}
+            onChange={(value) => setSide(value as 'above')}
           />
-        ) : (
-          <RoomElevation
-            place={project.place}
-            stateOf={stateOf}
-            selected={spot.id}
-            preview={preview}
-            onSelect={setPicked}
-          />
-        )}
-        <SegmentedControl
-          aria-label="Seen from"
-          size="xs"
-          style={{ position: 'absolute', right: 10, bottom: 8 }}
-          data={[
-            { value: 'above', label: 'From above' },
-            { value: 'side', label: 'From the side' },
-          ]}
-          value={side}
-          onChange={(value) => setSide(value as 'above')}
-        />
+        </div>
+        {heard.current ? <WatchPanel watcher={walk.watcher} channel={heard.current} /> : null}
       </div>
       <div style={{ display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)', gap: 10, minHeight: 0 }}>
         <section className="card" aria-label="Next" style={{ gap: 8 }}>
@@ -187,18 +232,32 @@ function Walk({ project }: { project: Project }) {
                     .map((s) => s.name)
                     .join(' and ')}
                 </span>
-                <Button variant="default" onClick={silence}>
-                  Cancel
-                </Button>
+                <span style={{ display: 'flex', gap: 6, alignItems: 'center' }}>
+                  {away}
+                  <Button variant="default" onClick={silence}>
+                    Cancel
+                  </Button>
+                </span>
               </div>
               <Progress
                 aria-label="Progress of the round"
                 value={(100 * (walk.now.done + walk.now.share)) / walk.now.total}
               />
-              <span className="quiet">
-                Hold still: sweep {walk.now.done + 1} of {walk.now.total}
-                {walk.now.again ? ', once more, as something disturbed it' : ''}
-              </span>
+              {walk.now.phase === 'counting' ? (
+                <div className="row">
+                  <span>
+                    Hold still in <b className="mono">{walk.now.leftS} s</b>
+                  </span>
+                  <Button size="compact-sm" variant="default" onClick={walk.beginNow}>
+                    Begin now
+                  </Button>
+                </div>
+              ) : (
+                <span className="quiet">
+                  Hold still: sweep {walk.now.done + 1} of {walk.now.total}
+                  {walk.now.again ? ', once more, as something disturbed it' : ''}
+                </span>
+              )}
             </>
           ) : (
             <SpotCard
@@ -208,6 +267,12 @@ function Walk({ project }: { project: Project }) {
               change={change}
               onTake={() => void walk.takeSpot(spot.id)}
               onTakeAll={next ? () => void walk.takeAll() : null}
+              also={
+                <>
+                  <TakingButton project={project} change={change} disabled={walk.now !== null} />
+                  {away}
+                </>
+              }
             />
           )}
         </section>
@@ -216,11 +281,12 @@ function Walk({ project }: { project: Project }) {
           now={walk.now}
           change={change}
           onRepeat={(s, l) => void walk.takeOne(s, l)}
+          onRepeatThese={(sweeps) => void walk.takeThese(sweeps)}
         />
         <section className="card notes" aria-label="What the round says">
           <h2>
             What the round says
-            <span style={{ display: 'flex', gap: 8 }}>
+            <span style={{ display: 'flex', gap: 6 }}>
               <RoundButton project={project} change={change} disabled={walk.now !== null} />
               <SpotPlanButton
                 project={project}
@@ -278,8 +344,29 @@ function Walk({ project }: { project: Project }) {
               and keep this one for comparison.
             </Note>
           ))}
+          {knocked.map(({ spot: s, sweeps }, i) => (
+            <Note
+              key={`knocked ${s.id}`}
+              number={trouble.length + odd.length + stale.length + i + 1}
+              attention
+            >
+              {s.name}: the reference click sounds different from{' '}
+              {nameOfChannel(project, sweeps[0]!.loudspeakerId)} on, so the microphone was moved.{' '}
+              <button
+                className="linkish"
+                disabled={walk.now !== null}
+                onClick={() => void walk.takeThese(sweeps)}
+              >
+                Repeat from there
+              </button>
+            </Note>
+          ))}
           {moved.map(({ spot: s, sweeps, byM }, i) => (
-            <Note key={s.id} number={trouble.length + odd.length + stale.length + i + 1} attention>
+            <Note
+              key={s.id}
+              number={trouble.length + odd.length + stale.length + knocked.length + i + 1}
+              attention
+            >
               {s.name}: the arrivals do not fit one place. From{' '}
               {project.place.loudspeakers.find((l) => l.id === sweeps[0]!.loudspeakerId)!.name} on, the
               microphone stood about {Math.max(1, Math.round(100 * byM))} cm elsewhere.{' '}
@@ -297,12 +384,19 @@ function Walk({ project }: { project: Project }) {
               ? 'The round is under way; every sweep is stored as it is taken.'
               : roundSentence(project)}
           </Note>
+          {spot.surface === 'ground plane' ? (
+            <Note number={told + 3}>{groundPlaneText(project, spot)}</Note>
+          ) : null}
           {movement && !walk.now ? <Note number={told + 2}>{movementSentence(movement)}</Note> : null}
         </section>
       </div>
+      {far ? <FarView state={following} onCommand={onCommand} onClose={() => setFar(false)} /> : null}
     </div>
   );
 }
+
+const nameOfChannel = ({ place }: Project, id: string) =>
+  place.loudspeakers.find((l) => l.id === id)?.name ?? '';
 
 /** Below this, another spot changes little that one could hear. */
 const SETTLED_DB = 0.7;

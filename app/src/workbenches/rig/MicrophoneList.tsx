@@ -19,7 +19,21 @@ export function MicrophoneList({
 }) {
   const { microphones, microphoneId, loopbackInput } = project.rig;
   const setAll = (label: string, next: Microphone[], id = microphoneId) =>
-    void change(label, (p) => ({ ...p, rig: { ...p.rig, microphones: next, microphoneId: id } }));
+    void change(label, (p) => {
+      const there = (one: string) => next.some((m) => m.id === one);
+      return {
+        ...p,
+        rig: {
+          ...p.rig,
+          microphones: next,
+          microphoneId: id,
+          alongIds: p.rig.alongIds.filter((a) => a !== id && there(a)),
+          pairs: p.rig.pairs.filter(
+            (pair) => there(pair.earId) && there(pair.floorId) && pair.floorId !== id,
+          ),
+        },
+      };
+    });
   const set = (id: string, next: Partial<Microphone>, label: string) =>
     setAll(
       label,
@@ -68,7 +82,7 @@ export function MicrophoneList({
               >
                 {m.make || 'Microphone'} {m.serial}
               </button>
-              <small className="quiet">{isChosen ? 'measures' : 'not in use'}</small>
+              <small className="quiet">{partOf(project, m.id)}</small>
               <span style={{ flex: 1 }} />
               {microphones.length > 1 && !isUsed(m.id) ? (
                 <ActionIcon
@@ -197,4 +211,11 @@ function Words({
       onKeyDown={(e) => e.key === 'Enter' && settle()}
     />
   );
+}
+
+/** What a microphone does; the round gives the parts. */
+function partOf({ rig }: Project, id: string): string {
+  if (id === rig.microphoneId) return 'measures';
+  if (rig.pairs.some((p) => p.floorId === id)) return 'on the floor';
+  return rig.alongIds.includes(id) ? 'walks along' : 'not in use';
 }

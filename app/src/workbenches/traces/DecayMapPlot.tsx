@@ -2,7 +2,7 @@ import type { DecayMap } from '@pebble-hall/core/look';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../parts/chartMath';
-import { heatColour } from './heatColour';
+import { heatColour } from '../../parts/heatColour';
 
 const LEFT = 62;
 const BOTTOM = 28;

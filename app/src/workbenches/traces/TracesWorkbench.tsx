@@ -1,6 +1,6 @@
 import { Select } from '@mantine/core';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Frame } from '../../parts/Frame';
 import { fittedOf, sweepOf } from '../../parts/progress';
 import { TRACE_COLOURS } from './traceColours';
@@ -41,8 +41,11 @@ export function TracesWorkbench() {
 
 function Traces({ project }: { project: Project }) {
   const [view, setView] = useState<View>(viewOfHash);
-  const [chosen, setChosen] = useState<string[]>([]);
-  const [spotId, setSpotId] = useState(project.place.spots[0]!.id);
+  const asked = useMemo(() => new URLSearchParams(location.search), []);
+  const [chosen, setChosen] = useState<string[]>(() => asked.getAll('channel'));
+  const [spotId, setSpotId] = useState(
+    () => project.place.spots.find((s) => s.id === asked.get('spot'))?.id ?? project.place.spots[0]!.id,
+  );
   const [roundId, setRoundId] = useState(project.roundId);
   useEffect(() => {
     const follow = () => setView(viewOfHash());

@@ -1,0 +1,21 @@
+import type { Sweep } from '@pebble-hall/core/project';
+import { hearTrace } from '../../parts/channelSounds';
+import { exclusively } from '../../parts/running';
+import { tellProblem } from '../../parts/tell';
+import { isAbort } from '../../rig';
+import { repository, sentenceOf } from '../../store';
+
+/** Plays what the room made of a click, one sweep after the other. */
+export async function hearSweeps(sweeps: Sweep[]): Promise<void> {
+  try {
+    await exclusively('Playing a response', async (signal) => {
+      for (const sweep of sweeps) {
+        const array = await repository().array(sweep.traceId);
+        if (!array) throw new Error('A sweep has lost its samples; repeat it.');
+        if (!signal.aborted) await hearTrace(array, signal);
+      }
+    });
+  } catch (error) {
+    if (!isAbort(error)) tellProblem(sentenceOf(error));
+  }
+}

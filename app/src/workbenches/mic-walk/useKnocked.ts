@@ -1,0 +1,60 @@
+import { likeness, SAME_PLACE } from '@pebble-hall/core/measure';
+import type { Project, Spot, Sweep } from '@pebble-hall/core/project';
+import { useEffect, useState } from 'react';
+import { fittedOf, sweepOf } from '../../parts/progress';
+import { repository } from '../../store';
+
+/** A spot whose reference click sounded different from one sweep on: the stand was knocked. */
+export interface KnockedSpot {
+  spot: Spot;
+  /** sweeps after that, in the order taken */
+  sweeps: Sweep[];
+}
+
+const known = new Map<string, Float32Array>();
+
+async function referenceOf(id: string): Promise<Float32Array | null> {
+  const found = known.get(id) ?? (await repository().array(id))?.samples ?? null;
+  if (found) known.set(id, found);
+  return found;
+}
+
+/** Spots of the round under way where the answer to the reference click changed between two sweeps. */
+export async function knockedSpots(
+  project: Project,
+  read: (id: string) => Promise<Float32Array | null> = referenceOf,
+): Promise<KnockedSpot[]> {
+  const found: KnockedSpot[] = [];
+  for (const spot of project.place.spots) {
+    const sweeps = fittedOf(project)
+      .flatMap((l) => sweepOf(project, spot.id, l.id) ?? [])
+      .filter((s) => s.referenceId !== null && s.verdict.state !== 'failed')
+      .sort((a, b) => a.takenAt - b.takenAt);
+    const answers = await Promise.all(sweeps.map((s) => read(s.referenceId!)));
+    const at = answers.findIndex((a, i) => {
+      const before = answers[i - 1];
+      return i > 0 && a !== null && before && likeness(before, a) < SAME_PLACE;
+    });
+    if (at > 0) found.push({ spot, sweeps: sweeps.slice(at) });
+  }
+  return found;
+}
+
+/** `knockedSpots`, kept up with the project. */
+export function useKnocked(project: Project): KnockedSpot[] {
+  const [found, setFound] = useState<KnockedSpot[]>([]);
+  const key = project.sweeps.map((s) => `${s.referenceId} ${s.verdict.state}`).join(' ') + project.roundId;
+  useEffect(() => {
+    let current = true;
+    // without it the round goes on all the same: arrivals tell most of it, too
+    knockedSpots(project).then(
+      (spots) => current && setFound(spots),
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names all answers
+  }, [key]);
+  return found;
+}
