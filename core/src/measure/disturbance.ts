@@ -11,6 +11,7 @@ import {
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
+import { findLowDisturbance } from './lowDisturbance.js';
 import { splitLowHigh } from './splitLowHigh.js';
 
 /** Something in a recording that is neither sweep nor harmonic nor steady noise. */
@@ -115,7 +116,9 @@ export function findDisturbances(
     }
   }
   close();
-  return found;
+  const rumble = findLowDisturbance(spectrum ?? realFft(circular), sweep);
+  const isTold = rumble && found.some((d) => d.fromHz < rumble.toHz && Math.abs(d.atS - rumble.atS) < 0.5);
+  return rumble && !isTold ? [...found, rumble] : found;
 }
 
 /**

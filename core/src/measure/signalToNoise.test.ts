@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest';
-import { noiseSpectrum, signalToNoise, findClipping } from './index.js';
+import { describe, expect, it } from 'vitest';
+import { noiseSpectrum, ownMargin, signalToNoise, findClipping } from './index.js';
 import { whiteNoise } from '../signal/index.js';
 import { recordThrough } from './testSignals.js';
 
@@ -43,4 +43,25 @@ it('finds flat tops, and none in a full-scale sine', () => {
   const clipped = sine.map((v) => Math.max(-1, Math.min(1, v * (v > 0 ? 2 : 1))));
   expect(findClipping(clipped, 48000)!.firstAtS).toBeLessThan(0.001);
   expect(findClipping(new Float64Array(0), 48000)).toBeNull();
+});
+
+describe('ownMargin', () => {
+  const bands = (levels: number[]) =>
+    levels.map((signalDb, i) => ({
+      centre: 25 * 2 ** (i / 3),
+      noiseDb: -80,
+      signalDb,
+      marginDb: signalDb + 80,
+    }));
+
+  it('finds the band of a channel that a single room mode towers over', () => {
+    const { band, marginDb } = ownMargin(bands([-29, -24, -39.5, -40, -30, -27, -27, -60]));
+    expect(band!.from).toBeCloseTo(25, 0);
+    expect(band!.to).toBeCloseTo(100, 0);
+    expect(marginDb).toBeGreaterThan(40);
+  });
+
+  it('takes two bands that rise by chance for nothing', () => {
+    expect(ownMargin(bands([-Infinity, -70, -72, -Infinity])).band).toBeNull();
+  });
 });

@@ -43,18 +43,26 @@ export function ownMargin(margins: BandMargin[]): {
   marginDb: number;
   band: { from: number; to: number } | null;
 } {
-  let top = -1;
-  margins.forEach(({ signalDb }, i) => {
-    if (Number.isFinite(signalDb) && (top < 0 || signalDb > margins[top]!.signalDb)) top = i;
-  });
-  if (top < 0) return { marginDb: -Infinity, band: null };
-  const loud = (i: number) => margins[i] !== undefined && margins[i].signalDb > margins[top]!.signalDb - 15;
-  let [low, high] = [top, top];
-  while (loud(low - 1) || loud(low - 2)) low--;
-  while (loud(high + 1) || loud(high + 2)) high++;
-  // one or two bands may rise by chance; what plays fills at least three
-  const risen = margins.slice(low, high + 1).filter(({ signalDb }) => Number.isFinite(signalDb));
-  if (risen.length < 3) return { marginDb: -Infinity, band: null };
+  const byLevel = [...margins.keys()]
+    .filter((i) => Number.isFinite(margins[i]!.signalDb))
+    .sort((i, k) => margins[k]!.signalDb - margins[i]!.signalDb);
+  const [top] = byLevel;
+  if (top === undefined) return { marginDb: -Infinity, band: null };
+  const around = (levelDb: number) => {
+    const loud = (i: number) => margins[i] !== undefined && margins[i].signalDb > levelDb - 15;
+    let [low, high] = [top, top];
+    while (loud(low - 1) || loud(low - 2)) low--;
+    while (loud(high + 1) || loud(high + 2)) high++;
+    const risen = margins.slice(low, high + 1).filter(({ signalDb }) => Number.isFinite(signalDb));
+    // one or two bands may rise by chance; what plays fills at least three
+    return risen.length >= 3 ? { low, high } : null;
+  };
+  // a single resonance may stand far above all that a channel plays; then the third-loudest band is the measure
+  const third = byLevel[2];
+  const found =
+    around(margins[top]!.signalDb) ?? (third === undefined ? null : around(margins[third]!.signalDb));
+  if (!found) return { marginDb: -Infinity, band: null };
+  const { low, high } = found;
   const own = margins
     .slice(low, high + 1)
     .map(({ marginDb }) => marginDb)
