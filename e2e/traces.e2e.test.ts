@@ -16,20 +16,6 @@ afterAll(async () => {
 
 const chip = async (name: string) =>
   (await user.find(`//button[contains(@class, "chip")][normalize-space(.)="${name}"]`)).click();
-const pick = async (label: string, option: string) => {
-  await (await user.field(label)).click();
-  await user.until(`choosing ${option}`, async () => {
-    const options = await user.driver.findElements({
-      xpath: `//*[@role="option"][normalize-space(.)="${option}"]`,
-    });
-    for (const shown of options) {
-      if (!(await shown.isDisplayed())) continue;
-      await shown.click();
-      return true;
-    }
-    return false;
-  });
-};
 const cell = async (name: string) =>
   (await user.find(`//button[starts-with(@aria-label, "${name}:")]`)).click();
 const notes = () => user.textOf('What the plot says');
@@ -62,7 +48,7 @@ describe('rounds', () => {
     await user.sees('2 good, of 8');
     await user.visit('/traces');
     await user.sees('10 traces');
-    await pick('Compared with', 'First round');
+    await user.pick('Compared with', 'First round');
     await user.until('both rounds are drawn', async () =>
       (await user.textOf('Legend')).includes('Left, First round'),
     );
@@ -122,8 +108,45 @@ describe('looking', () => {
     await user.sees(/Below \d+ Hz it is too short/);
     await user.visit('/traces#decay');
     await user.sees(/\d+(\.\d)? Hz, \+\d\.\d dB, \d\.\d\d s, at \d of 3 spots/);
+    await user.press('Save this plot');
+    await user.press('As SVG, for print');
+    const map = (await user.download(/Decay-of-Left\.svg$/)).bytes.toString();
+    expect(map).toMatch(/<image href="data:image\/png;base64,/);
+    expect(map).toContain('ms after the arrival');
     await user.tick('Slices');
     await user.until('slices are drawn', async () => (await user.textOf('Legend')).startsWith('0 ms'));
+  });
+
+  it('families: proposed by model, select their members, rearranged by keyboard, and undone', async () => {
+    await user.visit('/traces#level');
+    await user.press('Family Dunlin 6');
+    await user.until('both are drawn', async () => (await user.textOf('Legend')).includes('Right'));
+    await user.press('Families');
+    await user.pick('Family of Right', 'a family of its own');
+    await user.until(
+      'the family is gone',
+      async () =>
+        (await user.driver.findElements({ xpath: '//*[@aria-label="Family Dunlin 6"]//small[.="2"]' }))
+          .length === 0,
+    );
+    await user.press('Undo: family of Right');
+    await user.find('//*[@aria-label="Family Dunlin 6"]//small[.="2"]');
+  });
+
+  it('Level against the target, spots fanned out under the pointer; Distortion over frequency with its noise floor', async () => {
+    await user.visit('/traces#level');
+    await user.pick('Normalise', 'against the target');
+    await user.sees('dB against the target');
+    await user.sees('seat range');
+    await user.driver
+      .actions()
+      .move({ origin: await user.region('Level of Left') })
+      .perform();
+    await user.until('spots are fanned out', async () => (await user.textOf('Legend')).includes('Home spot'));
+    await user.visit('/traces?channel=right&spot=spot-2#distortion');
+    await user.sees(/Most at \d+.*%|No harmonic stands clearly above the noise/);
+    expect(await user.textOf('Legend')).toMatch(/noise floor[\s\S]*harmonic 2[\s\S]*total/);
+    expect(await user.textOf('Distortion of Right, dB')).toMatch(/1 kHz.*−\d/);
   });
 
   it('Room figures: octave by octave, speech, and why something is missing', async () => {

@@ -129,6 +129,22 @@ export class User {
     ).click();
   }
 
+  /** Chooses in a list that unfolds, by what is written there. */
+  async pick(label: string, option: string): Promise<void> {
+    await (await this.field(label)).click();
+    await this.until(`choosing ${option}`, async () => {
+      const options = await this.driver.findElements({
+        xpath: `//*[@role="option"][normalize-space(.)=${quote(option)}]`,
+      });
+      for (const shown of options) {
+        if (!(await shown.isDisplayed())) continue;
+        await shown.click();
+        return true;
+      }
+      return false;
+    });
+  }
+
   /** Text of a labelled region. */
   textOf = async (label: string): Promise<string> => (await this.region(label)).getText();
 

@@ -290,6 +290,7 @@ async function joinFloor(
       floor: below.impulse,
       floorError: error(calibrationId),
       crossoverHz,
+      band: below.verdict.band,
     },
     signal,
   );

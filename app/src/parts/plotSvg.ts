@@ -6,6 +6,8 @@ export interface SavedPlot {
   x: SavedAxis;
   y: SavedAxis;
   lines: SavedLine[];
+  /** an image that fills the plot, as a data address */
+  picture?: string;
 }
 
 export interface SavedAxis {
@@ -33,7 +35,7 @@ const escaped = (text: string) =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 /** The plot as an SVG file on white, for print. Points that are no number break a line. */
-export function plotSvg({ title, subtitle, x, y, lines }: SavedPlot): string {
+export function plotSvg({ title, subtitle, x, y, lines, picture }: SavedPlot): string {
   const { width, height } = SAVED_SIZE;
   const [w, h] = [width - BOX.left - BOX.right, height - BOX.top - BOX.bottom];
   const share = ({ from, to, log }: SavedAxis, v: number) =>
@@ -82,6 +84,9 @@ export function plotSvg({ title, subtitle, x, y, lines }: SavedPlot): string {
     ...grid,
     text([BOX.left, BOX.top - 8], 13, y.label, 'fill="#566061"'),
     text([BOX.left + w, BOX.top + h + 42], 13, x.label, 'text-anchor="end" fill="#566061"'),
+    picture
+      ? `<image href="${escaped(picture)}" x="${BOX.left}" y="${BOX.top}" width="${w}" height="${h}" preserveAspectRatio="none"/>`
+      : '',
     `<g clip-path="url(#plot)">${paths.join('')}</g>`,
     `<rect x="${BOX.left}" y="${BOX.top}" width="${w}" height="${h}" fill="none" stroke="#999"/>`,
     ...legend,

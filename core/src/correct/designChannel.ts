@@ -150,7 +150,7 @@ const DEEP_HZ = 300;
 const BELOW_BAND_HZ = 10;
 
 /** The span that a channel has by itself: the band it plays in; of a subwoofer, the soft end lies below its band. */
-function ownSpan(grid: Float64Array, averageDb: Float64Array): Span {
+export function ownSpan(grid: Float64Array, averageDb: Float64Array): Span {
   const band = usableBand(grid, averageDb) ?? { from: 100, to: 10000 };
   return band.to < DEEP_HZ ? { from: Math.max(grid[0]!, band.from - BELOW_BAND_HZ), to: band.to } : band;
 }

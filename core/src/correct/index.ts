@@ -12,6 +12,7 @@ export {
   designChannel,
   exactChannel,
   foundChannel,
+  ownSpan,
   shapeDistance,
   type ChannelDesign,
   type ChannelGoal,

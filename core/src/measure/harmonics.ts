@@ -37,9 +37,12 @@ export function splitHarmonics(circular: Float64Array, sweep: Sweep, orders = 5)
       }
       return powerOf(realFft(piece, size));
     };
-    // half-way round lies neither the room's decay nor a harmonic worth the name
-    const free = Math.min(-Math.round(harmonicLead(sweep, 9) * rate) - length, -Math.round(0.42 * n));
-    out.push({ order, frequency: binFrequencies(size, rate), power: powerAt(from), noise: powerAt(free) });
+    // half-way round lies neither the room's decay nor a harmonic worth the name. Where the recording is shorter than the
+    // circle, some frequencies have a stretch without even noise there; another one elsewhere, so the louder of two counts
+    const latest = -Math.round(harmonicLead(sweep, 9) * rate) - length;
+    const [a, b] = [0.42, 0.28].map((share) => powerAt(Math.min(latest, -Math.round(share * n))));
+    const noise = a!.map((p, k) => Math.max(p, b![k]!));
+    out.push({ order, frequency: binFrequencies(size, rate), power: powerAt(from), noise });
   }
   return out;
 }

@@ -116,6 +116,38 @@ describe('joinFloorAndEar', () => {
     expect(shapeOff(earCurveOf(joined))).toBeLessThan(0.5);
   });
 
+  it('fits a subwoofer, which has nothing in the overlap, at the upper end of its own band', () => {
+    const low = biquadSpectrum(
+      [...butterworth('highpass', 2, 25, RATE), ...butterworth('lowpass', 4, 110, RATE)],
+      SIZE,
+    );
+    const { joined, levelDb } = joinFloorAndEar({
+      ear: heard(low, earError, 0, 200, 1),
+      earError,
+      floor: heard(low, floorError, 6, 230, 2),
+      floorError,
+      crossoverHz: 1000,
+      band: { from: 25, to: 110 },
+    });
+    expect(levelDb).toBeCloseTo(-6, 0);
+    const want = curve(smoothPower(frequency, powerOf(low), 6, grid));
+    const off = earCurveOf(joined).map((v, i) => Math.abs(v - want[i]!));
+    expect(Math.max(...off.filter((_, i) => grid[i]! < 150))).toBeLessThan(0.5);
+  });
+
+  it('finds the delay by the direct sound where a room answers, too', () => {
+    const room = (late: number, gain: number) =>
+      withFloor(withFloor(truth, late, gain), 3.1 * late, 0.7 * gain);
+    const { delayS } = joinFloorAndEar({
+      ear: heard(room(430, 0.9), earError, 0, 200, 1),
+      earError,
+      floor: heard(room(610, -0.9), floorError, 3, 215, 2),
+      floorError,
+      crossoverHz: 1000,
+    });
+    expect(delayS * RATE).toBeCloseTo(-15, 0);
+  });
+
   it('refuses what does not fit together', () => {
     const ear = heard(truth, earError, 0, 0, 1);
     const request = { ear, earError: null, floor: { ...ear, rate: 44100 }, floorError: null };

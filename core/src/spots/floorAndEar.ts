@@ -1,3 +1,4 @@
+import { findArrival, windowImpulse } from '../measure/index.js';
 import {
   binFrequencies,
   delaySpectrum,
@@ -29,6 +30,8 @@ export interface FloorAndEarRequest {
   floor: ImpulseResponse;
   floorError: MicrophoneError | null;
   crossoverHz: number;
+  /** the band that the loudspeaker plays; where it ends below the overlap, the two are fitted at its upper end */
+  band?: { from: number; to: number } | null;
 }
 
 export interface JoinedResponse {
@@ -59,6 +62,7 @@ export function joinFloorAndEar({
   floor,
   floorError,
   crossoverHz,
+  band = null,
 }: FloorAndEarRequest): JoinedResponse {
   if (ear.rate !== floor.rate)
     throw new RangeError(`joinFloorAndEar: rates of ${ear.rate} and ${floor.rate} Hz`);
@@ -75,8 +79,16 @@ export function joinFloorAndEar({
     delaySpectrum(realFft(floor.samples, size), ear.zero - floor.zero),
     earAdds.map((e, k) => gainOfDb(e - floorAdds[k]!)),
   );
-  const [from, to] = [crossoverHz * 2 ** -HALF_OVERLAP, crossoverHz * 2 ** HALF_OVERLAP];
-  const delay = delayBetween(floorSpectrum, earSpectrum, frequency, [from / 2, to * 2], MOST_DELAY_S * rate);
+  const middle = band
+    ? Math.min(crossoverHz, Math.max(band.from, band.to) * 2 ** -HALF_OVERLAP)
+    : crossoverHz;
+  const [from, to] = [middle * 2 ** -HALF_OVERLAP, middle * 2 ** HALF_OVERLAP];
+  // by the direct sound alone: the room's own answer is another one at each of the two
+  const direct = [
+    delaySpectrum(realFft(early(floor, middle), size), ear.zero - floor.zero),
+    realFft(early(ear, middle), size),
+  ] as const;
+  const delay = delayBetween(...direct, frequency, [from / 2, to * 2], MOST_DELAY_S * rate);
   const late = delaySpectrum(floorSpectrum, delay);
 
   const thirds = logGrid(from, to, 3);
@@ -106,6 +118,15 @@ export function joinFloorAndEar({
   });
   const samples = Float32Array.from(inverseRealFft(joined).subarray(0, length));
   return { joined: { samples, rate, zero: ear.zero }, levelDb, delayS: delay / rate, misfitDb };
+}
+
+/** A response up to 2 ms, or 3 periods, after its arrival. */
+function early(impulse: ImpulseResponse, hz: number): Float64Array {
+  const arrival = findArrival(impulse);
+  if (!arrival) return Float64Array.from(impulse.samples);
+  const lengthS = Math.max(0.002, 3 / hz);
+  const window = { centreS: arrival.onsetS, leftS: lengthS / 2, rightS: 2 * lengthS };
+  return Float64Array.from(windowImpulse(impulse, window).samples);
 }
 
 function errorAt(error: MicrophoneError | null, frequency: Float64Array): Float64Array {

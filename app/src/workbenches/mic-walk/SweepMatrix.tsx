@@ -103,10 +103,7 @@ interface CellProps {
 
 /** What a floor microphone added to a sweep. */
 const floorText = ({ crossoverHz, levelDb, delayS, misfitDb }: NonNullable<Sweep['floor']>) =>
-  `The floor's curve counts below ${formatHz(crossoverHz)}: raised by ${levelDb.toFixed(1)} dB, ${(1000 * delayS).toFixed(2)} ms later, fits within ${misfitDb.toFixed(1)} dB.`.replace(
-    / -/g,
-    ' \u2212',
-  );
+  `The floor's curve counts below ${formatHz(crossoverHz)}: ${levelDb < 0 ? 'lowered' : 'raised'} by ${Math.abs(levelDb).toFixed(1)} dB and made ${Math.abs(1000 * delayS).toFixed(2)} ms ${delayS < 0 ? 'earlier' : 'later'}, it fits within ${misfitDb.toFixed(1)} dB.`;
 
 const LOOKS = {
   none: { background: 'none', border: '1.5px dashed var(--line)', color: 'var(--soft)' },
@@ -157,7 +154,7 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
     </button>
   );
   return (
-    <Popover opened={open} onChange={setOpen} width={300} position="bottom" withArrow shadow="sm" trapFocus>
+    <Popover opened={open} onChange={setOpen} width={350} position="bottom" withArrow shadow="sm" trapFocus>
       <Popover.Target>{button}</Popover.Target>
       <Popover.Dropdown>
         <div style={{ display: 'grid', gap: 8, fontSize: 13 }}>
@@ -209,7 +206,7 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
               />
             </>
           ) : null}
-          <div style={{ display: 'flex', gap: 8 }}>
+          <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
             <Button
               size="compact-sm"
               disabled={busy}

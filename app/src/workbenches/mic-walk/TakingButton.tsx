@@ -67,6 +67,7 @@ export function TakingButton({
               size="xs"
               w={150}
               allowDeselect={false}
+              comboboxProps={{ withinPortal: false }}
               data={PROMPTS}
               value={hands.prompts}
               onChange={(prompts) => prompts && keep({ ...hands, prompts: prompts as HandsFree['prompts'] })}
@@ -93,6 +94,7 @@ export function TakingButton({
               size="xs"
               w={150}
               allowDeselect={false}
+              comboboxProps={{ withinPortal: false }}
               data={[
                 { value: 'none', label: 'nobody' },
                 ...clicks.map((l) => ({ value: l.id, label: l.name })),
@@ -122,6 +124,7 @@ export function TakingButton({
                       size="xs"
                       w={210}
                       allowDeselect={false}
+                      comboboxProps={{ withinPortal: false }}
                       data={[
                         { value: 'away', label: 'not in use' },
                         { value: 'along', label: 'takes a spot of its own' },

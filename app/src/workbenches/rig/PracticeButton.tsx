@@ -52,9 +52,13 @@ export function PracticeButton() {
         <section aria-label="Trouble to practise with" style={{ display: 'grid', gap: 7, fontSize: 13 }}>
           <b>Trouble to practise with</b>
           {box('A door slams during the next sweep', faults.doorSlam, (on) => ({ doorSlam: on }))}
-          {box('Someone knocks the stand after three sweeps', faults.nudge !== null, (on) => ({
-            nudge: on ? { afterTakes: 3, byM: 0.1, at: null } : null,
-          }))}
+          {box(
+            'Someone knocks the stand after three sweeps; off puts it back',
+            faults.nudge !== null,
+            (on) => ({
+              nudge: on ? { afterTakes: 3, byM: 0.1, at: null } : null,
+            }),
+          )}
           {box('Hum of the mains in the microphone', faults.hum, (on) => ({ hum: on }))}
           {box('The microphone input is far too hot', faults.hotInput, (on) => ({ hotInput: on }))}
           {box(`Output ${SILENT_OUTPUT} carries nothing`, faults.silentOutputs.length > 0, (on) => ({

@@ -1,14 +1,19 @@
 import { FIGURE_OCTAVES } from '@pebble-hall/core/figures';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
 import { Note } from '../../parts/Note';
+import { NumberField } from '../../parts/NumberField';
 import { usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { splOffsetDb } from '../../parts/theRig';
+import { speechAndNoise } from './speechLevels';
 import { figureRows, figuresOverSpots, OCTAVE_NAMES, whyMissing } from './figureRows';
 import type { LookProps } from './TracesWorkbench';
 import { useLooked } from './useLooked';
 
 const centres = Float64Array.from(FIGURE_OCTAVES, (b) => b.centre);
+/** Raised speech, as it is set at the seats of a hall. */
+const SPEECH_DBA = 65;
 const seconds = (v: number) => `${v.toFixed(2)} s`;
 
 /** How reverberant and how clear is the room, by the standard's figures? */
@@ -16,7 +21,16 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
   const channel = channels[0]!;
   const sweeps = usableSpots(project, channel.id, roundId).averaged;
   const { value, problem } = useLooked(project, sweeps, 'figures', (api, keys) => api.figures(keys));
-  const { value: speech } = useLooked(project, sweeps, 'speech', (api, keys) => api.speech(keys, null));
+  const [speechDbA, setSpeechDbA] = useState(SPEECH_DBA);
+  const offsetDb = splOffsetDb(project);
+  const { noise } = project.rig;
+  const levels = useMemo(
+    () => (noise && offsetDb !== null ? speechAndNoise(noise, speechDbA, offsetDb) : null),
+    [noise, speechDbA, offsetDb],
+  );
+  const { value: speech } = useLooked(project, sweeps, `speech ${JSON.stringify(levels)}`, (api, keys) =>
+    api.speech(keys, levels),
+  );
   const table = useMemo(() => (value ? figuresOverSpots(value.filter((v) => v !== null)) : null), [value]);
   const traces: ChartTrace[] = table
     ? (
@@ -74,9 +88,32 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
           </Note>
         ) : null}
         {indices.length > 0 ? (
-          <Note number={2} small="IEC 60268-16, male speech; without noise, so reverberation alone counts">
-            Speech transmission index {sti.toFixed(2)}: {speechWord(sti)}.
+          <Note
+            number={2}
+            small={
+              levels
+                ? 'IEC 60268-16, male speech, with masking and the threshold of hearing'
+                : `IEC 60268-16, male speech; without noise, so reverberation alone counts. ${noise ? 'Calibrate the level in Rig for the noise to count.' : 'Measure the noise in Rig, and calibrate its level, for it to count.'}`
+            }
+          >
+            Speech transmission index {sti.toFixed(2)}: {speechWord(sti)}
+            {levels ? ', with the measured noise' : ''}.
           </Note>
+        ) : null}
+        {levels ? (
+          <div className="row" style={{ padding: '0 4px' }}>
+            <span>Speech at the seats</span>
+            <NumberField
+              label="Speech level"
+              value={speechDbA}
+              unit="dB(A)"
+              min={40}
+              max={100}
+              step={1}
+              digits={0}
+              onChange={setSpeechDbA}
+            />
+          </div>
         ) : null}
         {missing ? (
           <Note number={3} attention>

@@ -3,14 +3,15 @@ import { averagePower } from '@pebble-hall/core/correct';
 import { findCorners, peaksAndDips } from '@pebble-hall/core/look';
 import { usableBand } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { logGrid, powerOfDb } from '@pebble-hall/core/signal';
+import { logGrid, powerOfDb, smoothLevels } from '@pebble-hall/core/signal';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
+import { levelRange } from '../../parts/chartMath';
 import { Note } from '../../parts/Note';
 import { sweepOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { cornerTable } from './cornerTable';
-import { normalised, type NormaliseAt } from './normalised';
+import { normalised, targetOf, type NormaliseAt } from './normalised';
 import { readLevels, type ChannelLevels } from './readLevels';
 import { colourOf } from './traceColours';
 import type { LookProps } from './TracesWorkbench';
@@ -21,13 +22,16 @@ const NORMALISE: { value: NormaliseAt; label: string }[] = [
   { value: 'as it is', label: 'level as it is' },
   { value: '1 kHz', label: '0 dB at 1 kHz' },
   { value: 'own band', label: '0 dB over its band' },
+  { value: 'target', label: 'against the target' },
 ];
 
 /** How loud is each channel at each frequency, on the average of the seats and from seat to seat? */
 export default function LevelView({ project, channels, roundId, spotId }: LookProps) {
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [corrected, setCorrected] = useState(true);
-  const [fanned, setFanned] = useState(false);
+  const [pinned, setPinned] = useState(false);
+  const [hovered, setHovered] = useState(false);
+  const fanned = pinned || hovered;
   const [minus, setMinus] = useState(false);
   const [at, setAt] = useState<NormaliseAt>('as it is');
   const [against, setAgainst] = useState<string | null>(null);
@@ -61,7 +65,8 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       const before = of(other, own.length);
       const band = usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
       const shift = normalised(grid, average.averageDb, band, at);
-      const move = (curve: Float64Array) => curve.map((v) => v - shift);
+      const against = at === 'target' ? targetOf(grid, average.averageDb, project.correction, l.id) : null;
+      const move = (curve: Float64Array) => curve.map((v, i) => v - shift - (against?.[i] ?? 0));
       return {
         id: l.id,
         name: l.name,
@@ -87,7 +92,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       };
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- levels follow the sweeps
-  }, [levels, at, channels.map((l) => l.id).join()]);
+  }, [levels, at, channels.map((l) => l.id).join(), project.correction]);
 
   const alone = looked.length === 1 ? looked[0]! : null;
   const pair = looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null;
@@ -166,6 +171,18 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the colour follows the channel
     [alone, fanned],
   );
+  // the range holds all spots, so that fanning them out under the pointer moves nothing else
+  const range = useMemo(
+    () =>
+      alone && !difference
+        ? levelRange(
+            grid,
+            [alone.lowDb, alone.highDb].map((c) => smoothLevels(grid, c, 12)),
+          )
+        : undefined,
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a difference is one of two, never alone
+    [alone],
+  );
   const notes = readLevels(looked, alone ? (reflections ?? []) : []);
   const marks = notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at }] : []));
   const title = difference
@@ -173,7 +190,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
     : `${looked.map((c) => c.name).join(', ')}, level`;
   return (
     <div className="look">
-      <div className="plot">
+      <div className="plot" onPointerEnter={() => setHovered(true)} onPointerLeave={() => setHovered(false)}>
         <ResponseChart
           label={`Level of ${looked.map((c) => c.name).join(' and ')}`}
           title={title}
@@ -181,7 +198,16 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
           traces={traces}
           bands={bands}
           marks={difference ? [] : marks}
-          levelLabel={difference ? 'dB, difference' : at === 'as it is' ? 'dB, recorded over played' : 'dB'}
+          levelLabel={
+            difference
+              ? 'dB, difference'
+              : at === 'as it is'
+                ? 'dB, recorded over played'
+                : at === 'target'
+                  ? 'dB against the target'
+                  : 'dB'
+          }
+          {...(range ? { range } : {})}
           absolute={at === 'as it is' && !difference}
           smoothing={smoothing}
           onSmoothing={setSmoothing}
@@ -216,8 +242,8 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
             <Checkbox
               size="xs"
               label="single spots"
-              checked={fanned}
-              onChange={(e) => setFanned(e.currentTarget.checked)}
+              checked={pinned}
+              onChange={(e) => setPinned(e.currentTarget.checked)}
             />
           ) : null}
           {pair ? (

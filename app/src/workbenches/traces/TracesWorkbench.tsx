@@ -1,8 +1,10 @@
 import { Select } from '@mantine/core';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { FamilyChips } from '../../parts/FamilyChips';
 import { Frame } from '../../parts/Frame';
 import { fittedOf, sweepOf } from '../../parts/progress';
+import { useChange } from '../../parts/useChange';
 import { TRACE_COLOURS } from './traceColours';
 
 /** What every way of looking is given: the channels chosen, and the spot for what can only be seen at one. */
@@ -13,19 +15,20 @@ export interface LookProps {
   spotId: string;
 }
 
-const VIEWS = ['Level', 'Delay', 'Time', 'Decay', 'Room figures'] as const;
+const VIEWS = ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'] as const;
 type View = (typeof VIEWS)[number];
 const shown = {
   Level: lazy(() => import('./LevelView')),
   Delay: lazy(() => import('./DelayView')),
   Time: lazy(() => import('./TimeView')),
+  Distortion: lazy(() => import('./DistortionView')),
   Decay: lazy(() => import('./DecayView')),
   'Room figures': lazy(() => import('./FiguresView')),
 };
 /** Ways of looking that show one spot at a time. */
-const AT_ONE_SPOT: View[] = ['Delay', 'Time', 'Decay'];
+const AT_ONE_SPOT: View[] = ['Delay', 'Time', 'Distortion', 'Decay'];
 /** Ways of looking that show one channel at a time. */
-const ONE_CHANNEL: View[] = ['Delay', 'Time', 'Decay', 'Room figures'];
+const ONE_CHANNEL: View[] = ['Delay', 'Time', 'Distortion', 'Decay', 'Room figures'];
 
 const hashOf = (view: View) => view.toLowerCase().replace(' ', '-');
 const viewOfHash = (): View => VIEWS.find((v) => hashOf(v) === location.hash.slice(1)) ?? 'Level';
@@ -41,6 +44,7 @@ export function TracesWorkbench() {
 
 function Traces({ project }: { project: Project }) {
   const [view, setView] = useState<View>(viewOfHash);
+  const change = useChange(project.id);
   const asked = useMemo(() => new URLSearchParams(location.search), []);
   const [chosen, setChosen] = useState<string[]>(() => asked.getAll('channel'));
   const [spotId, setSpotId] = useState(
@@ -130,9 +134,19 @@ function Traces({ project }: { project: Project }) {
             {l.name}
           </button>
         ))}
-        <span className="quiet" style={{ marginLeft: 6 }}>
-          {several ? 'several can be laid over each other' : 'one at a time'}
-        </span>
+        {several ? (
+          <FamilyChips
+            project={project}
+            shown={measured}
+            selected={ids}
+            onSelect={setChosen}
+            change={change}
+          />
+        ) : (
+          <span className="quiet" style={{ marginLeft: 6 }}>
+            one at a time
+          </span>
+        )}
       </div>
       <Suspense fallback={<p className="quiet">Opening …</p>}>
         <Shown project={project} channels={channels} roundId={round} spotId={spotId} />

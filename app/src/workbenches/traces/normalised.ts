@@ -1,6 +1,8 @@
+import { ownSpan, placeTarget, targetCurve } from '@pebble-hall/core/correct';
+import type { Correction } from '@pebble-hall/core/project';
 import { nearestIndex } from '../../parts/chartMath';
 
-export type NormaliseAt = 'as it is' | '1 kHz' | 'own band';
+export type NormaliseAt = 'as it is' | '1 kHz' | 'own band' | 'target';
 
 /** Level to take off a curve so that it is 0 dB where wanted. */
 export function normalised(
@@ -9,10 +11,23 @@ export function normalised(
   band: { from: number; to: number },
   at: NormaliseAt,
 ): number {
-  if (at === 'as it is') return 0;
+  if (at === 'as it is' || at === 'target') return 0;
   if (at === '1 kHz') return averageDb[nearestIndex(frequency, 1000)]!;
   const inside = averageDb.filter(
     (v, i) => frequency[i]! >= band.from && frequency[i]! <= band.to && Number.isFinite(v),
   );
   return inside.reduce((a, b) => a + b, 0) / inside.length;
+}
+
+/** The target of a channel on the grid, at the level where Correct places it by itself or by hand. */
+export function targetOf(
+  frequency: Float64Array,
+  averageDb: Float64Array,
+  { handles, spans, targetLevels }: Correction,
+  id: string,
+): Float64Array {
+  const shape = targetCurve(handles, frequency);
+  const offset =
+    targetLevels[id] ?? placeTarget(frequency, averageDb, shape, spans[id] ?? ownSpan(frequency, averageDb));
+  return shape.map((v) => v + offset);
 }
