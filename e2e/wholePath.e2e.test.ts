@@ -217,8 +217,8 @@ describe('from an empty browser to a verified correction', () => {
     projectFile = await user.download(/\.pebble\.zip$/);
     const { project, arrays } = readProjectFile(projectFile.bytes);
     expect(project.sweeps).toHaveLength(35);
-    // 35 sweeps, each with its answer to the reference click, 7 filters, and the response of each channel from the check of its level
-    expect(arrays).toHaveLength(84);
+    // 35 sweeps, each with its harmonics and its answer to the reference click, 7 filters, and the response of each channel from the check of its level
+    expect(arrays).toHaveLength(119);
   });
 
   it('lets other software confirm the prediction: sox applies the exported filter, within 0.1 dB', () => {

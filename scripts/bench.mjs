@@ -18,3 +18,5 @@ const { benchCore } = await import('../bench/core.mjs');
 await benchCore();
 const { benchPages } = await import('../bench/pages.mjs');
 await benchPages();
+const { benchRounds } = await import('../bench/rounds.mjs');
+await benchRounds();

@@ -108,6 +108,22 @@ try {
   writeFileSync(join(folder, 'mic-walk.png'), await driver.takeScreenshot(), 'base64');
   await sees('28 good, of 28');
 
+  await press('Phone');
+  await press('Get a pairing code');
+  await rest(1000);
+  const code = await driver.findElement(By.xpath('//output[@aria-label="Pairing code"]')).getText();
+  const desk = await driver.getWindowHandle();
+  await driver.switchTo().newWindow('window');
+  await driver.manage().window().setRect({ width: 500, height: 900 });
+  await driver.get(`${server.url}/follow`);
+  await rest(1000);
+  await driver.findElement(By.css('input')).sendKeys(code);
+  await press('Follow');
+  await sees('spots taken');
+  await picture('follow');
+  await driver.close();
+  await driver.switchTo().window(desk);
+
   const traces = async (/** @type {string} */ way, /** @type {RegExp} */ seen) => {
     await visit(`/traces#${way}`);
     await driver.navigate().refresh(); // a page that differs in its hash alone is not loaded anew
@@ -118,6 +134,10 @@ try {
   await picture('traces-level');
   await traces('time', /Reflection \d/);
   await picture('traces-time');
+  await visit('/traces?channel=sub-1#distortion');
+  await driver.navigate().refresh();
+  await sees(/Most at|No harmonic/);
+  await picture('traces-distortion');
   await traces('room-figures', /Speech transmission/);
   await picture('traces-figures');
   await press(DUSK);

@@ -18,15 +18,19 @@ export const designWorker = (): RunningWorker<DesignApi> =>
 /** What of a sweep is wanted: its curve, which a floor-and-ear pair makes of two microphones, or its impulse response, the ear's. */
 export type TracePart = 'curve' | 'impulse';
 
-type Seen = Pick<Sweep, 'traceId' | 'calibrationId' | 'floor' | 'groundPlane'>;
+type Seen = Pick<Sweep, 'traceId' | 'calibrationId' | 'floor' | 'groundPlane' | 'levelOffsetDb'>;
 const arrayIdOf = ({ traceId, floor }: Seen, part: TracePart) =>
   part === 'curve' && floor ? floor.joinedId : traceId;
 
+/** What is added to a sweep's level when it is read: the doubled pressure of the floor taken off, another gain made good. */
+const gainDbOf = ({ groundPlane, levelOffsetDb }: Seen) =>
+  levelOffsetDb - (groundPlane ? GROUND_PLANE_DB : 0);
+
 /** A trace with the calibration that it is seen through. */
 export const traceKey = (sweep: Seen, part: TracePart = 'curve'): string =>
-  `${arrayIdOf(sweep, part)} ${sweep.calibrationId ?? ''}${sweep.groundPlane ? ' on the floor' : ''}`;
+  `${arrayIdOf(sweep, part)} ${sweep.calibrationId ?? ''} ${gainDbOf(sweep).toFixed(2)}`;
 
-/** A sweep's samples with the calibration that it was taken with; the doubled pressure of a ground-plane spot is taken off. */
+/** A sweep's samples with the calibration that it was taken with, at the level that compares with the others. */
 export async function traceOf(
   sweep: Sweep,
   calibrations: Record<string, Calibration>,
@@ -36,8 +40,8 @@ export async function traceOf(
   if (!array) throw new Error('A sweep has lost its samples; repeat it in the Mic walk.');
   const calibration = sweep.calibrationId ? (calibrations[sweep.calibrationId] ?? null) : null;
   const { rate, zero } = array;
-  const gain = gainOfDb(-GROUND_PLANE_DB);
-  const samples = sweep.groundPlane ? array.samples.map((v) => gain * v) : array.samples;
+  const gain = gainOfDb(gainDbOf(sweep));
+  const samples = gain === 1 ? array.samples : array.samples.map((v) => gain * v);
   return { key: traceKey(sweep, part), samples, rate, zero, calibration };
 }
 

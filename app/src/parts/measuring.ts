@@ -1,5 +1,5 @@
 import { levelSteps } from '@pebble-hall/core/check';
-import { averageRepeats, type AnalysedSweep } from '@pebble-hall/core/measure';
+import { averageRepeats, packHarmonics, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type {
   FloorPart,
   LevelCheck,
@@ -25,7 +25,7 @@ import {
   type TimeBy,
 } from '../rig';
 import { repository } from '../store';
-import { microphoneOf, rigName, rigOf, standMicrophones, type Stand } from './theRig';
+import { levelOffsetDb, microphoneOf, rigName, rigOf, standMicrophones, type Stand } from './theRig';
 
 /** What the processor holds at this moment. */
 export async function memoryStamp(): Promise<MemoryStamp> {
@@ -217,6 +217,8 @@ export async function measureSweeps(
     const { arrival, margins, distortionDb, verdict, decayEnd, harmonics, reference, impulse } = analysed;
     const traceId = crypto.randomUUID();
     const arrays = [traceArray(traceId, impulse)];
+    const harmonicsId = crypto.randomUUID();
+    arrays.push(traceArray(harmonicsId, { samples: packHarmonics(harmonics), rate: impulse.rate, zero: 0 }));
     const referenceId = reference ? crypto.randomUUID() : null;
     if (reference && referenceId)
       arrays.push(traceArray(referenceId, { samples: reference, rate: impulse.rate, zero: 0 }));
@@ -260,8 +262,9 @@ export async function measureSweeps(
       note: '',
       takenWith: takenWith(project, spot, loudspeaker),
       decayEnd,
+      levelOffsetDb: levelOffsetDb(project, ear),
       repeats,
-      harmonics,
+      harmonicsId,
       referenceId,
       floor: part,
       groundPlane: spot.surface === 'ground plane',

@@ -11,13 +11,22 @@ export function sweepOf(
   stage: Sweep['stage'] = 'as found',
   roundId: string = project.roundId,
 ): Sweep | undefined {
-  return project.sweeps.findLast(
-    (s) =>
-      s.stage === stage &&
-      s.spotId === spotId &&
-      s.loudspeakerId === loudspeakerId &&
-      (stage === 'verified' || s.roundId === roundId),
-  );
+  return indexOf(project.sweeps).get(keyOf({ stage, spotId, loudspeakerId, roundId }));
+}
+
+/** Verified sweeps belong to a memory, not to a round. */
+const keyOf = (s: Pick<Sweep, 'stage' | 'spotId' | 'loudspeakerId' | 'roundId'>) =>
+  `${s.stage} ${s.spotId} ${s.loudspeakerId} ${s.stage === 'verified' ? '' : s.roundId}`;
+
+const indices = new WeakMap<Sweep[], Map<string, Sweep>>();
+/** The newest of every kind; made once for a list of sweeps, which never changes. */
+function indexOf(sweeps: Sweep[]): Map<string, Sweep> {
+  let index = indices.get(sweeps);
+  if (!index) {
+    index = new Map(sweeps.map((s) => [keyOf(s), s]));
+    indices.set(sweeps, index);
+  }
+  return index;
 }
 
 /** The round that is under way. */
@@ -53,7 +62,7 @@ export function designKey(project: Project): string {
     sweeps: fittedOf(project).map((l) =>
       usableSpots(project, l.id).averaged.map(
         (s) =>
-          `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
+          `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${s.levelOffsetDb} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
       ),
     ),
   };

@@ -1,7 +1,7 @@
 import type { LevelCalibration, Project } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { netLoftProject } from '../../../demo/netLoftProject';
-import { levelOf, microphoneOf, rigName, rigOf, splOffsetDb } from './theRig';
+import { levelOf, levelOffsetDb, microphoneOf, rigName, rigOf, splOffsetDb } from './theRig';
 
 const loft = netLoftProject();
 const calibration: LevelCalibration = {
@@ -52,4 +52,26 @@ it('says what to do when no devices are chosen', () => {
   expect(() => rigOf({ rig: { ...loft.rig, kind: 'web audio' } })).toThrow(
     /Choose them in Rig, under Connect/,
   );
+});
+
+it('makes a microphone of another gain or sensitivity compare with the one that measures', () => {
+  const first = loft.rig.microphones[0]!;
+  const second = { ...first, id: 'second', input: 3, gainDb: 10 };
+  const project = (levels: [LevelCalibration[], LevelCalibration[]]): Project => ({
+    ...loft,
+    rig: {
+      ...loft.rig,
+      microphones: [
+        { ...first, levels: levels[0] },
+        { ...second, levels: levels[1] },
+      ],
+    },
+  });
+  const plain = project([[], []]);
+  expect(levelOffsetDb(plain, plain.rig.microphones[0]!)).toBe(0);
+  // 10 dB more gain read 10 dB too much
+  expect(levelOffsetDb(plain, plain.rig.microphones[1]!)).toBe(-10);
+  // calibrated: full scale is 120.25 dB here and 107 dB there
+  const known = project([[calibration], [{ ...calibration, gainDb: 10, readDb: -13 }]]);
+  expect(levelOffsetDb(known, known.rig.microphones[1]!)).toBeCloseTo(107 - 120.25, 9);
 });

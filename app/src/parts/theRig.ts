@@ -69,6 +69,19 @@ export function levelOf(
   return { calibration, stale };
 }
 
+/**
+ * dB to add to what a microphone reads, so that it compares with the one that measures: by the level calibrations of both,
+ * or else by their gains, their sensitivities taken as alike.
+ */
+export function levelOffsetDb(project: HasRig, microphone: Microphone): number {
+  const measuring = microphoneOf(project);
+  if (microphone.id === measuring.id) return 0;
+  const [own, other] = [levelOf(project, microphone), levelOf(project, measuring)];
+  if (!own || own.stale || !other || other.stale) return measuring.gainDb - microphone.gainDb;
+  const spl = ({ calibration }: typeof own) => calibration.nominalDb - calibration.readDb;
+  return spl(own) - spl(other);
+}
+
 /** dB to add to a level re full scale for sound pressure level; null while that is not known. */
 export function splOffsetDb(project: HasRig): number | null {
   const level = levelOf(project);

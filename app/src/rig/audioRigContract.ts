@@ -93,6 +93,29 @@ export const AUDIO_RIG_CONTRACT: ContractClause[] = [
     },
   },
   {
+    name: 'hands out what the first input hears while it records, all of it and in order',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const heard = new Float32Array(rate);
+      let next = 0;
+      const { channels } = await rig.playAndRecord(
+        { signals: [{ output: 1, samples: tone(rate / 2, rate) }], inputs: [2, 1], lengthFrames: rate },
+        {
+          onBlock: (block, fromFrame) => {
+            must(fromFrame === next, `a block from frame ${fromFrame} follows frame ${next}`);
+            heard.set(block, fromFrame);
+            next = fromFrame + block.length;
+          },
+        },
+      );
+      must(next === rate, `blocks end at frame ${next} of ${rate}`);
+      must(
+        heard.every((v, i) => v === channels[0]![i]),
+        'the blocks differ from the recording',
+      );
+    },
+  },
+  {
     name: 'stops at once when cancelled, and works again afterwards',
     check: async (rig) => {
       const { rate } = await rig.open();

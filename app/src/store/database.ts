@@ -1,4 +1,5 @@
 import type { Project, ProjectArray } from '@pebble-hall/core/project';
+import type { ProjectPatch } from './projectPatch';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 
 export interface ProjectRow {
@@ -9,14 +10,10 @@ export interface ProjectRow {
   openedAt: number;
 }
 
-/** One change: the project before and after it. Arrays are never changed, so references suffice. */
-export interface ChangeRow {
-  projectId: string;
-  seq: number;
-  label: string;
-  before: Project;
-  after: Project;
-}
+/** One change, both ways. Arrays are never changed, so references suffice. `version` is that of the shape that the patches fit. Older rows hold the whole project before and after. */
+export type ChangeRow = { projectId: string; seq: number; label: string } & (
+  { version: number; back: ProjectPatch; forth: ProjectPatch } | { before: Project; after: Project }
+);
 
 export type ArrayRow = ProjectArray & { projectId: string };
 

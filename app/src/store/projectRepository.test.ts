@@ -48,7 +48,7 @@ it('opens a kept sample of version 3: one microphone, spots at the ear, no harmo
   expect(project.version).toBe(4);
   expect(project.rig).toMatchObject({ alongIds: [], pairs: [], repeats: 1, referenceFrom: null });
   expect(project.place.spots.map((s) => s.surface)).toEqual(project.place.spots.map(() => 'ear'));
-  expect(project.sweeps[0]).toMatchObject({ repeats: 1, harmonics: null, floor: null, groundPlane: false });
+  expect(project.sweeps[0]).toMatchObject({ repeats: 1, harmonicsId: null, floor: null, groundPlane: false });
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {

@@ -1,6 +1,7 @@
 import {
   arraysOf,
   migrateProject,
+  PROJECT_VERSION,
   readProjectFile,
   writeProjectFile,
   type Project,
@@ -8,6 +9,7 @@ import {
 } from '@pebble-hall/core/project';
 import Dexie from 'dexie';
 import type { ChangeRow, PebbleDatabase } from './database';
+import { patched, patchesBetween } from './projectPatch';
 
 /** So many changes can be undone. */
 const UNDO_STEPS = 100;
@@ -64,7 +66,13 @@ export class ProjectRepository {
       await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
       await this.changesOf(id, row.at + 1).delete(); // what was undone is gone once something new is done
       const seq = row.at + 1;
-      await database.changes.put({ projectId: id, seq, label, before, after });
+      await database.changes.put({
+        projectId: id,
+        seq,
+        label,
+        version: PROJECT_VERSION,
+        ...patchesBetween(before, after),
+      });
       await database.projects.put({ ...row, project: after, at: seq });
       if (seq > UNDO_STEPS) {
         await database.changes
@@ -98,8 +106,14 @@ export class ProjectRepository {
         id,
         way === 'back' ? row.at : row.at + 1,
       ]);
-      if (!found) return null;
-      const project = way === 'back' ? found.before : found.after;
+      // parts of an older shape do not fit into a project that was carried over
+      if (!found || ('version' in found && found.version !== PROJECT_VERSION)) return null;
+      const project =
+        'forth' in found
+          ? patched(migrateProject(row.project), way === 'back' ? found.back : found.forth)
+          : way === 'back'
+            ? found.before
+            : found.after;
       await database.projects.put({ ...row, project, at: way === 'back' ? row.at - 1 : row.at + 1 });
       return found.label;
     });
@@ -162,6 +176,7 @@ export class ProjectRepository {
       sweeps: project.sweeps.map((s) => ({
         ...s,
         traceId: named(s.traceId),
+        harmonicsId: s.harmonicsId && named(s.harmonicsId),
         referenceId: s.referenceId && named(s.referenceId),
         floor: s.floor && {
           ...s.floor,

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { exponentialSweep, whiteNoise } from '../signal/index.js';
-import { deconvolve, harmonicCurves, impulseFrom } from './index.js';
+import { deconvolve, harmonicCurves, impulseFrom, packHarmonics, unpackHarmonics } from './index.js';
 
 const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -6 });
 const curvesOf = (bend: (x: number) => number) => {
@@ -45,4 +45,16 @@ it('knows the noise at every frequency, where the recording is shorter than the 
   // what noise alone reads is then what stands there as the harmonics
   for (const { levelDb, noiseDb } of orders)
     levelDb.forEach((db, i) => i > 12 && expect(Math.abs(db - noiseDb[i]!)).toBeLessThan(8));
+});
+
+it('packs curves into one array and back', () => {
+  const curves = curvesOf((x) => x + 0.05 * x * x);
+  const back = unpackHarmonics(packHarmonics(curves))!;
+  expect(back.orders.map((o) => o.order)).toEqual(curves.orders.map((o) => o.order));
+  back.orders.forEach(({ levelDb, noiseDb }, i) => {
+    expect(levelDb).toEqual(curves.orders[i]!.levelDb.map((v) => expect.closeTo(v, 4)));
+    expect(noiseDb).toHaveLength(curves.orders[i]!.noiseDb.length);
+  });
+  back.frequency.forEach((f, i) => expect(f).toBeCloseTo(curves.frequency[i]!, 1));
+  expect(unpackHarmonics(new Float32Array(100))).toBeNull();
 });

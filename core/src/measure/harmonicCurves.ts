@@ -37,3 +37,35 @@ export function harmonicCurves(
 
 const rounded = (db: number) =>
   Number.isFinite(db) ? Math.max(FLOOR_DB, Math.round(db * 10) / 10) : FLOOR_DB;
+
+/** Stands for a harmonic that has left the band, where curves lie in one array. */
+const LEFT_DB = -200;
+
+/** Curves as one array, to be stored beside the samples: for each order its levels, then its noise, all equally long. */
+export function packHarmonics({ frequency, orders }: HarmonicCurves): Float32Array {
+  const out = new Float32Array(2 * orders.length * frequency.length).fill(LEFT_DB);
+  orders.forEach(({ levelDb, noiseDb }, i) => {
+    out.set(levelDb, 2 * i * frequency.length);
+    out.set(noiseDb, (2 * i + 1) * frequency.length);
+  });
+  return out;
+}
+
+/** What `packHarmonics` packed, of a sweep from 20 Hz to 20 kHz; null for what is no such array. */
+export function unpackHarmonics(packed: Float32Array): HarmonicCurves | null {
+  const grid = logGrid(20, 20000, 6);
+  if (packed.length === 0 || packed.length % (2 * grid.length) !== 0) return null;
+  const curve = (k: number) => {
+    const all = Array.from(packed.subarray(k * grid.length, (k + 1) * grid.length));
+    const left = all.indexOf(LEFT_DB);
+    return left < 0 ? all : all.slice(0, left);
+  };
+  return {
+    frequency: Array.from(grid),
+    orders: Array.from({ length: packed.length / (2 * grid.length) }, (_, i) => ({
+      order: i + 2,
+      levelDb: curve(2 * i),
+      noiseDb: curve(2 * i + 1),
+    })),
+  };
+}

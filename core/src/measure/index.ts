@@ -3,7 +3,7 @@ export { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
 export { cutImpulse, windowImpulse, type TimeWindow } from './timeWindow.js';
 export { trimNoise, type DecayEnd } from './trimNoise.js';
 export { splitHarmonics, type HarmonicResponse } from './harmonics.js';
-export { harmonicCurves, type HarmonicCurves } from './harmonicCurves.js';
+export { harmonicCurves, packHarmonics, unpackHarmonics, type HarmonicCurves } from './harmonicCurves.js';
 export { averageRepeats } from './averageRepeats.js';
 export { likeness, REFERENCE_TAIL_S, referenceResponse, SAME_PLACE } from './referenceClick.js';
 export { bandEnergy } from './bandPower.js';

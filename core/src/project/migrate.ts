@@ -93,8 +93,9 @@ const STEPS: Record<number, Step> = {
       families: null,
       sweeps: (project['sweeps'] as Stored[]).map((sweep) => ({
         ...sweep,
+        levelOffsetDb: 0,
         repeats: 1,
-        harmonics: null,
+        harmonicsId: null,
         referenceId: null,
         floor: null,
         groundPlane: false,

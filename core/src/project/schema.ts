@@ -58,18 +58,9 @@ const sweep = Joi.object({
     temperatureC: number,
   }).allow(null),
   decayEnd: Joi.object({ lowS: number.allow(null), highS: number.allow(null) }).allow(null),
+  levelOffsetDb: number.min(-120).max(120),
   repeats: number.integer().min(1).max(64),
-  harmonics: Joi.object({
-    frequency: list(number.greater(0), 1000),
-    orders: list(
-      Joi.object({
-        order: number.integer().min(2).max(16),
-        levelDb: list(number, 1000),
-        noiseDb: list(number, 1000),
-      }),
-      16,
-    ),
-  }).allow(null),
+  harmonicsId: id.allow(null),
   referenceId: id.allow(null),
   floor: Joi.object({
     microphoneId: id,
@@ -322,7 +313,9 @@ export function arraysOf({ sweeps, loads, rig }: Pick<Project, 'sweeps' | 'loads
     ...Object.values(rig.heardTraces).flatMap((heard) => Object.values(heard)),
   ];
   return new Set([
-    ...sweeps.flatMap((s) => [s.traceId, s.referenceId, s.floor?.traceId, s.floor?.joinedId].filter(isId)),
+    ...sweeps.flatMap((s) =>
+      [s.traceId, s.harmonicsId, s.referenceId, s.floor?.traceId, s.floor?.joinedId].filter(isId),
+    ),
     ...loads.flatMap((l) => Object.values(l.filters)),
     ...looked.filter(isId),
   ]);

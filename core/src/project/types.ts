@@ -1,6 +1,6 @@
 import type { Span, TargetHandle } from '../correct/index.js';
 import type { NoiseTrait } from '../check/index.js';
-import type { BandMargin, HarmonicCurves, Verdict } from '../measure/index.js';
+import type { BandMargin, Verdict } from '../measure/index.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
 export const PROJECT_VERSION = 4;
@@ -299,10 +299,12 @@ export interface Sweep {
   takenWith: TakenWith | null;
   /** where lows and highs have sunk into the noise and were faded out, seconds after time zero; null where they did not, or it is not known */
   decayEnd: { lowS: number | null; highS: number | null } | null;
+  /** dB to add to its level, so that it compares with those of the measuring microphone: another gain, another sensitivity */
+  levelOffsetDb: number;
   /** how many takes it is the average of */
   repeats: number;
-  /** null where they were not kept */
-  harmonics: HarmonicCurves | null;
+  /** array with its packed harmonic curves; null where they were not kept */
+  harmonicsId: string | null;
   /** what the reference click became at the microphone; null without one */
   referenceId: string | null;
   /** null where one microphone took it */

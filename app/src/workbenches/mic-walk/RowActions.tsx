@@ -24,32 +24,26 @@ export function RowActions({ spot, sweeps, isNow, busy, change, onRepeat }: RowA
     }));
   const used = sweeps.some((s) => s.inAverage);
   const notes = [...new Set(sweeps.map((s) => s.note).filter(Boolean))];
-  return (
-    <Popover
-      opened={open}
-      onChange={setOpen}
-      width={320}
-      position="bottom-start"
-      withArrow
-      shadow="sm"
-      trapFocus
+  const button = (
+    <button
+      className="linkish"
+      aria-label={`All sweeps at ${spot.name}`}
+      disabled={sweeps.length === 0}
+      onClick={() => setOpen((was) => !was)}
+      style={{
+        fontWeight: isNow ? 700 : 400,
+        color: 'var(--soft)',
+        textDecoration: 'none',
+        whiteSpace: 'nowrap',
+      }}
     >
-      <Popover.Target>
-        <button
-          className="linkish"
-          aria-label={`All sweeps at ${spot.name}`}
-          disabled={sweeps.length === 0}
-          onClick={() => setOpen((was) => !was)}
-          style={{
-            fontWeight: isNow ? 700 : 400,
-            color: 'var(--soft)',
-            textDecoration: 'none',
-            whiteSpace: 'nowrap',
-          }}
-        >
-          {spot.name}
-        </button>
-      </Popover.Target>
+      {spot.name}
+    </button>
+  );
+  if (!open) return button;
+  return (
+    <Popover opened onChange={setOpen} width={320} position="bottom-start" withArrow shadow="sm" trapFocus>
+      <Popover.Target>{button}</Popover.Target>
       <Popover.Dropdown>
         <div style={{ display: 'grid', gap: 8, fontSize: 13 }}>
           <b>

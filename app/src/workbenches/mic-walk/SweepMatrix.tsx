@@ -1,5 +1,5 @@
 import { Button, Checkbox, Popover, Textarea } from '@mantine/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
 import { formatHz } from '../../parts/chartMath';
 import { fittedOf, sweepOf } from '../../parts/progress';
@@ -20,8 +20,17 @@ interface SweepMatrixProps {
 const shortName = (name: string) =>
   name.replace('Surround left', 'Surr. L').replace('Surround right', 'Surr. R');
 
+/** A progress that only moves on changes nothing here: a hundred cells are not drawn anew for it. */
+const isSame = (a: SweepMatrixProps, b: SweepMatrixProps) =>
+  a.project === b.project &&
+  a.now?.phase === b.now?.phase &&
+  a.now?.loudspeakerId === b.now?.loudspeakerId &&
+  a.now?.spotIds.join() === b.now?.spotIds.join();
+
 /** Spots by channels: the margin over noise of each sweep, or what is wrong with it. */
-export function SweepMatrix({ project, now, change, onRepeat, onRepeatThese }: SweepMatrixProps) {
+export const SweepMatrix = memo(Matrix, isSame);
+
+function Matrix({ project, now, change, onRepeat, onRepeatThese }: SweepMatrixProps) {
   const fitted = fittedOf(project);
   const { spots } = project.place;
   const all = spots.flatMap((s) => fitted.map((l) => sweepOf(project, s.id, l.id)));
@@ -153,8 +162,10 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
       {isNow ? 'now' : sweep ? verdictWord(sweep.verdict) : ''}
     </button>
   );
+  // only the one that is looked at needs a card
+  if (!open) return button;
   return (
-    <Popover opened={open} onChange={setOpen} width={350} position="bottom" withArrow shadow="sm" trapFocus>
+    <Popover opened onChange={setOpen} width={350} position="bottom" withArrow shadow="sm" trapFocus>
       <Popover.Target>{button}</Popover.Target>
       <Popover.Dropdown>
         <div style={{ display: 'grid', gap: 8, fontSize: 13 }}>

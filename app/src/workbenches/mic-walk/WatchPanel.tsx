@@ -94,7 +94,8 @@ function paint(canvas: HTMLCanvasElement | null, take: Take | null, dark: boolea
   const { watched, moments } = take;
   const seconds = watched.lengthFrames / watched.rate;
   const x = (s: number) => LEFT + (w * s) / seconds;
-  const most = Math.max(-60, ...moments.flatMap((m) => [...m.rowsDb]));
+  let most = -60;
+  for (const { rowsDb } of moments) for (const db of rowsDb) most = Math.max(most, db);
   moments.forEach((m, i) => {
     const from = x(m.fromFrame / watched.rate);
     const to = x((moments[i + 1]?.fromFrame ?? m.fromFrame + 2048) / watched.rate);

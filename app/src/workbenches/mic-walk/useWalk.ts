@@ -49,9 +49,10 @@ const withSweep = (project: Project, sweep: Sweep): Project => ({
 
 const RANK = { good: 0, doubtful: 1, failed: 2 } as const;
 
-/** A sweep that was disturbed or lost sound may be good the next time; a silent, clipped or soft one would be the same again. */
+/** What failed is taken once more before anyone is asked, and so is what was only disturbed; a soft one would be as soft again. */
 const isWorthRepeating = ({ verdict }: Sweep): boolean =>
-  verdict.state !== 'good' && verdict.reasons.every((r) => r.kind === 'disturbed' || r.kind === 'dropouts');
+  verdict.state === 'failed' ||
+  (verdict.state === 'doubtful' && verdict.reasons.every((r) => r.kind === 'disturbed'));
 
 /** What was wrong, without the advice to repeat it. */
 const toldOf = (reason: Parameters<typeof reasonSentence>[0]) =>

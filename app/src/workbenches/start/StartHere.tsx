@@ -18,6 +18,11 @@ const STEPS: { path: string; title: string; text: string }[] = [
     text: 'Sweep every loudspeaker at the home spot and at two or more around it.',
   },
   {
+    path: '/traces',
+    title: 'Traces',
+    text: 'See what the room does: peaks and dips, reflections, what rings, how clear it is.',
+  },
+  {
     path: '/correct',
     title: 'Correct',
     text: 'Draw the target, choose where and how much, see what each seat would get.',
@@ -40,7 +45,8 @@ export function StartHere() {
 
 function Start({ project }: { project: Project }) {
   const stones = stonesOf(project);
-  const next = stones.find((s) => s.state !== 'done') ?? stones.at(-1)!;
+  // one looks at traces at any time, it is never done: the button leads to what must be done
+  const next = stones.find((s) => s.name !== 'Traces' && s.state !== 'done') ?? stones.at(-1)!;
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
       <div className="plot" style={{ padding: 12 }}>
@@ -64,7 +70,7 @@ function Start({ project }: { project: Project }) {
           processor are simulated and ship with Pebble Hall; every number comes from what is measured in them.
         </p>
         {STEPS.map(({ path, title, text }, i) => {
-          const stone = stones[i]!;
+          const stone = stones.find((s) => s.path === path)!;
           return (
             <Note key={path} number={i + 1} attention={stone.state === 'look again'} small={stone.evidence}>
               <a className="linkish" href={path}>

@@ -1,10 +1,12 @@
-import { useMemo } from 'react';
+import { unpackHarmonics } from '@pebble-hall/core/measure';
+import { useEffect, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { DataTable } from '../../parts/DataTable';
 import { Note } from '../../parts/Note';
 import { sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
-import { distortionLines, MUCH_DB, percentOf, worstDistortion } from './harmonicLines';
+import { repository } from '../../store';
+import { distortionLines, type DistortionLines, MUCH_DB, percentOf, worstDistortion } from './harmonicLines';
 import type { LookProps } from './TracesWorkbench';
 
 const COLOURS = ['trace-buoy', 'trace-mussel', 'trace-gorse', 'trace-heather'];
@@ -15,9 +17,10 @@ const ROWS_HZ = [31.5, 63, 125, 250, 500, 1000, 2000, 4000];
 export default function DistortionView({ project, channels, roundId, spotId }: LookProps) {
   const channel = channels[0]!;
   const sweep = sweepOf(project, spotId, channel.id, 'as found', roundId);
-  const lines = useMemo(() => (sweep?.harmonics ? distortionLines(sweep.harmonics) : null), [sweep]);
+  const lines = useDistortion(sweep?.harmonicsId ?? null);
   const band = sweep?.verdict.band ?? { from: 20, to: 20000 };
-  if (!sweep || !lines) {
+  if (sweep?.harmonicsId && lines === 'reading') return <p className="quiet">Opening …</p>;
+  if (!sweep || !lines || lines === 'reading') {
     return (
       <div className="look">
         <div className="plot">
@@ -98,4 +101,25 @@ export default function DistortionView({ project, channels, roundId, spotId }: L
       </div>
     </div>
   );
+}
+
+/** The stored curves of a sweep; null where there are none. */
+function useDistortion(id: string | null): DistortionLines | null | 'reading' {
+  const [read, setRead] = useState<{ id: string; lines: DistortionLines | null } | null>(null);
+  useEffect(() => {
+    if (!id) return;
+    let current = true;
+    const none = () => current && setRead({ id, lines: null });
+    repository()
+      .array(id)
+      .then((array) => {
+        const curves = array && unpackHarmonics(array.samples);
+        if (current) setRead({ id, lines: curves ? distortionLines(curves) : null });
+      }, none);
+    return () => {
+      current = false;
+    };
+  }, [id]);
+  if (!id) return null;
+  return read?.id === id ? read.lines : 'reading';
 }

@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
 import { levelRange } from '../../parts/chartMath';
 import { Note } from '../../parts/Note';
+import { NumberField } from '../../parts/NumberField';
 import { sweepOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { cornerTable } from './cornerTable';
@@ -20,8 +21,9 @@ import { useLooked } from './useLooked';
 const grid = logGrid();
 const NORMALISE: { value: NormaliseAt; label: string }[] = [
   { value: 'as it is', label: 'level as it is' },
-  { value: '1 kHz', label: '0 dB at 1 kHz' },
+  { value: 'frequency', label: '0 dB at a frequency' },
   { value: 'own band', label: '0 dB over its band' },
+  { value: 'band', label: '0 dB over a band' },
   { value: 'target', label: 'against the target' },
 ];
 
@@ -34,6 +36,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
   const fanned = pinned || hovered;
   const [minus, setMinus] = useState(false);
   const [at, setAt] = useState<NormaliseAt>('as it is');
+  const [where, setWhere] = useState({ from: 1000, to: 2000 });
   const [against, setAgainst] = useState<string | null>(null);
 
   const sweepsOf = (id: string, round: string) => usableSpots(project, id, round).averaged;
@@ -64,7 +67,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       );
       const before = of(other, own.length);
       const band = usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
-      const shift = normalised(grid, average.averageDb, band, at);
+      const shift = normalised(grid, average.averageDb, at === 'own band' ? band : where, at);
       const against = at === 'target' ? targetOf(grid, average.averageDb, project.correction, l.id) : null;
       const move = (curve: Float64Array) => curve.map((v, i) => v - shift - (against?.[i] ?? 0));
       return {
@@ -92,7 +95,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       };
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- levels follow the sweeps
-  }, [levels, at, channels.map((l) => l.id).join(), project.correction]);
+  }, [levels, at, where, channels.map((l) => l.id).join(), project.correction]);
 
   const alone = looked.length === 1 ? looked[0]! : null;
   const pair = looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null;
@@ -232,6 +235,37 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
             value={at}
             onChange={(value) => value && setAt(value)}
           />
+          {at === 'frequency' || at === 'band' ? (
+            <div className="row" style={{ justifyContent: 'flex-start' }}>
+              <NumberField
+                label={at === 'band' ? 'Band from' : 'Normalised at'}
+                value={where.from}
+                unit="Hz"
+                min={20}
+                max={at === 'band' ? where.to / 1.1 : 20000}
+                step={10}
+                digits={0}
+                width={100}
+                onChange={(from) => setWhere((w) => ({ from, to: Math.max(w.to, 1.1 * from) }))}
+              />
+              {at === 'band' ? (
+                <>
+                  to
+                  <NumberField
+                    label="Band to"
+                    value={where.to}
+                    unit="Hz"
+                    min={1.1 * where.from}
+                    max={20000}
+                    step={10}
+                    digits={0}
+                    width={100}
+                    onChange={(to) => setWhere((w) => ({ ...w, to }))}
+                  />
+                </>
+              ) : null}
+            </div>
+          ) : null}
           <Checkbox
             size="xs"
             label="microphone corrected"

@@ -2,9 +2,12 @@ import { ownSpan, placeTarget, targetCurve } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 import { nearestIndex } from '../../parts/chartMath';
 
-export type NormaliseAt = 'as it is' | '1 kHz' | 'own band' | 'target';
+export type NormaliseAt = 'as it is' | 'frequency' | 'own band' | 'band' | 'target';
 
-/** Level to take off a curve so that it is 0 dB where wanted. */
+/**
+ * Level to take off a curve so that it is 0 dB where wanted.
+ * @param band whose mean is wanted; the lower end alone for a frequency
+ */
 export function normalised(
   frequency: Float64Array,
   averageDb: Float64Array,
@@ -12,7 +15,7 @@ export function normalised(
   at: NormaliseAt,
 ): number {
   if (at === 'as it is' || at === 'target') return 0;
-  if (at === '1 kHz') return averageDb[nearestIndex(frequency, 1000)]!;
+  if (at === 'frequency') return averageDb[nearestIndex(frequency, band.from)]!;
   const inside = averageDb.filter(
     (v, i) => frequency[i]! >= band.from && frequency[i]! <= band.to && Number.isFinite(v),
   );

@@ -51,7 +51,7 @@ it('reads two channels by how far they differ where both play', () => {
 
 it('normalises at 1 kHz or over its band', () => {
   const curve = grid.map((f) => (f > 900 && f < 1100 ? -20 : -30));
-  expect(normalised(grid, curve, band, '1 kHz')).toBe(-20);
+  expect(normalised(grid, curve, band, 'frequency')).toBe(-20);
   expect(normalised(grid, curve, band, 'own band')).toBeCloseTo(-29.6, 0);
   expect(normalised(grid, curve, band, 'as it is')).toBe(0);
 });

@@ -1,0 +1,61 @@
+import {
+  likeness,
+  REFERENCE_TAIL_S,
+  referenceResponse,
+  SAME_PLACE,
+  timingClick,
+} from '@pebble-hall/core/measure';
+import { boxImpulse, type Vector } from '@pebble-hall/core/room';
+import { convolve, gainOfDb, seededRandom, shapedNoise } from '@pebble-hall/core/signal';
+import { describe, expect, it } from 'vitest';
+import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
+
+const RATE = 48000;
+const click = Float64Array.from(timingClick(RATE, -48));
+const reference = NET_LOFT_LOUDSPEAKERS.find((l) => l.id === 'centre')!;
+const LATENCY = 574.37;
+
+/** The answer to the reference click at a place, 30 dB of noise and the interface's latency with it. */
+function answerAt(place: Vector, seed: number): Float32Array {
+  const room = boxImpulse(NET_LOFT, sourceOf(reference), place, { rate: RATE, size: 65536, seed: 3 });
+  const length = Math.round(REFERENCE_TAIL_S * RATE);
+  const heard = convolve(click, room.subarray(0, length));
+  const noise = shapedNoise(length, RATE, seed, (f) => (f < 12 ? 0 : 1 / f));
+  const tail = Float64Array.from(
+    { length },
+    (_, i) => (heard[i - Math.floor(LATENCY)] ?? 0) + gainOfDb(-68) * noise[i]!,
+  );
+  return referenceResponse(tail, RATE, LATENCY);
+}
+
+const spots: Vector[] = [
+  [3.6, 1.72, 1.14],
+  [3.6, 1.2, 1.14],
+  [2.7, 3.3, 1.0],
+];
+const random = seededRandom(11);
+/** Directions all around, as a knock may have. */
+const ways = Array.from({ length: 5 }, (): Vector => {
+  const [x, y, z] = [random.normal(), random.normal(), random.normal()];
+  const r = Math.hypot(x, y, z);
+  return [x / r, y / r, z / r];
+});
+
+describe('the reference click', () => {
+  it('sounds the same as long as nobody touches the stand', () => {
+    spots.forEach((spot, i) => {
+      const [a, b] = [answerAt(spot, 2 * i + 1), answerAt(spot, 2 * i + 2)];
+      expect(likeness(a, b), `spot ${i}`).toBeGreaterThan((1 + SAME_PLACE) / 2);
+    });
+  });
+
+  it.each([0.05, 0.1])('tells a microphone that was moved by %f m, in whatever direction', (byM) => {
+    spots.forEach((spot, i) => {
+      const before = answerAt(spot, 50 + i);
+      ways.forEach((way, k) => {
+        const place = spot.map((v, n) => v + byM * way[n]!) as unknown as Vector;
+        expect(likeness(before, answerAt(place, 90 + k)), `spot ${i}, way ${k}`).toBeLessThan(SAME_PLACE);
+      });
+    });
+  });
+});
