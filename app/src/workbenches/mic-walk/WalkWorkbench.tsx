@@ -1,28 +1,22 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
 import type { Position, Project } from '@pebble-hall/core/project';
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { FollowCommand } from '../../parts/followState';
-import { noLongerBelonging } from '../../parts/belonging';
 import { Frame } from '../../parts/Frame';
-import { Note } from '../../parts/Note';
-import { movedSpots } from '../../parts/movedSpots';
-import { oddSweeps } from '../../parts/oddSweeps';
 import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
 import { RoomElevation } from '../../parts/RoomElevation';
 import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
 import { silence } from '../../parts/running';
-import { reasonSentence } from '../../parts/sentences';
 import { useChange } from '../../parts/useChange';
 import { tell } from '../../parts/tell';
 import { RoundButton } from './RoundButton';
+import { RoundNotes } from './RoundNotes';
 import { SpotCard } from './SpotCard';
 import { withNewRound } from './rounds';
 import { SpotPlanButton } from './SpotPlanButton';
 import { SweepMatrix } from './SweepMatrix';
-import { useAverageMovement } from './useAverageMovement';
 import { FarView } from './FarView';
 import { followStateOf } from './followStateOf';
-import { groundPlaneText } from './groundPlaneText';
 import { PhoneButton } from './PhoneButton';
 import { TakingButton } from './TakingButton';
 import { useFollowers } from './useFollowers';
@@ -49,7 +43,6 @@ function Walk({ project }: { project: Project }) {
   const [preview, setPreview] = useState<Position[] | null>(null);
   /** where a spot is while it is dragged */
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
-  const movement = useAverageMovement(project);
   const spot = spots.find((s) => s.id === picked) ?? next ?? spots[0]!;
   const stateOf = (id: string): SpotState => {
     if (walk.now?.spotIds.includes(id)) return 'now';
@@ -57,23 +50,12 @@ function Walk({ project }: { project: Project }) {
     if (sweeps.some((s) => s && s.verdict.state !== 'good')) return 'trouble';
     return sweeps.length > 0 && sweeps.every((s) => s) ? 'taken' : 'empty';
   };
-  const trouble = spots.flatMap((s) =>
-    fittedOf(project).flatMap((l) => {
-      const sweep = sweepOf(project, s.id, l.id);
-      return sweep && sweep.verdict.state !== 'good' ? [{ spot: s, loudspeaker: l, sweep }] : [];
-    }),
-  );
-  const odd = useMemo(() => oddSweeps(project), [project]);
-  const stale = useMemo(() => noLongerBelonging(project), [project]);
   const knocked = useKnocked(project);
-  const moved = useMemo(
-    () => movedSpots(project).filter((m) => !knocked.some((k) => k.spot.id === m.spot.id)),
-    [project, knocked],
-  );
   const [far, setFar] = useState(false);
   /** the channel that was heard last, from the first sweep of this visit on */
   const heard = useRef<string | null>(null);
-  if (walk.now) heard.current = nameOfChannel(project, walk.now.loudspeakerId);
+  if (walk.now)
+    heard.current = project.place.loudspeakers.find((l) => l.id === walk.now!.loudspeakerId)?.name ?? null;
   const onCommand = (command: FollowCommand) => {
     if (command.do === 'stop') silence();
     else if (command.do === 'begin') walk.beginNow();
@@ -84,7 +66,6 @@ function Walk({ project }: { project: Project }) {
   };
   const following = followStateOf(project, walk.now, spot, stateOf);
   const followers = useFollowers(following, onCommand);
-  const told = trouble.length + odd.length + stale.length + moved.length + knocked.length;
   const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
@@ -299,137 +280,18 @@ function Walk({ project }: { project: Project }) {
               </Button>
             </span>
           </h2>
-          {trouble.map(({ spot: s, loudspeaker, sweep }, i) => (
-            <Note key={sweep.id} number={i + 1} attention>
-              {s.name}, {loudspeaker.name}: {sweep.verdict.reasons.map(reasonSentence).join('; ')}.{' '}
-              <button
-                className="linkish"
-                disabled={walk.now !== null}
-                onClick={() => void walk.takeOne(s.id, loudspeaker.id)}
-              >
-                Repeat this one
-              </button>
-            </Note>
-          ))}
-          {odd.map(({ sweep, kind, by }, i) => (
-            <Note key={sweep.id} number={trouble.length + i + 1} attention>
-              {spots.find((s) => s.id === sweep.spotId)!.name},{' '}
-              {project.place.loudspeakers.find((l) => l.id === sweep.loudspeakerId)!.name}:{' '}
-              {kind === 'quieter'
-                ? `${by.toFixed(0)} dB quieter than at the other spots; see what stands in its way`
-                : `${by.toFixed(1)} ms later than the other spots let expect; see whether the microphone stands where the plan has it`}
-              .{' '}
-              <button
-                className="linkish"
-                disabled={walk.now !== null}
-                onClick={() => void walk.takeOne(sweep.spotId, sweep.loudspeakerId)}
-              >
-                Repeat this one
-              </button>
-            </Note>
-          ))}
-          {stale.map(({ text, sweeps }, i) => (
-            <Note key={text} number={trouble.length + odd.length + i + 1} attention>
-              {sweeps.length === 1 ? '1 sweep no longer belongs' : `${sweeps.length} sweeps no longer belong`}{' '}
-              to the plan: {text}. Repeat {sweeps.length === 1 ? 'it' : 'them'}, or{' '}
-              <button
-                className="linkish"
-                disabled={walk.now !== null}
-                onClick={() =>
-                  void change('a new round', (p) => withNewRound(p, crypto.randomUUID(), Date.now()))
-                }
-              >
-                begin a new round
-              </button>{' '}
-              and keep this one for comparison.
-            </Note>
-          ))}
-          {knocked.map(({ spot: s, sweeps }, i) => (
-            <Note
-              key={`knocked ${s.id}`}
-              number={trouble.length + odd.length + stale.length + i + 1}
-              attention
-            >
-              {s.name}: the reference click sounds different from{' '}
-              {nameOfChannel(project, sweeps[0]!.loudspeakerId)} on, so the microphone was moved.{' '}
-              <button
-                className="linkish"
-                disabled={walk.now !== null}
-                onClick={() => void walk.takeThese(sweeps)}
-              >
-                Repeat from there
-              </button>
-            </Note>
-          ))}
-          {moved.map(({ spot: s, sweeps, byM }, i) => (
-            <Note
-              key={s.id}
-              number={trouble.length + odd.length + stale.length + knocked.length + i + 1}
-              attention
-            >
-              {s.name}: the arrivals do not fit one place. From{' '}
-              {project.place.loudspeakers.find((l) => l.id === sweeps[0]!.loudspeakerId)!.name} on, the
-              microphone stood about {Math.max(1, Math.round(100 * byM))} cm elsewhere.{' '}
-              <button
-                className="linkish"
-                disabled={walk.now !== null}
-                onClick={() => void walk.takeThese(sweeps)}
-              >
-                Repeat from there
-              </button>
-            </Note>
-          ))}
-          <Note number={told + 1}>
-            {walk.now
-              ? 'The round is under way; every sweep is stored as it is taken.'
-              : roundSentence(project)}
-          </Note>
-          {spot.surface === 'ground plane' ? (
-            <Note number={told + 3}>{groundPlaneText(project, spot)}</Note>
-          ) : null}
-          {movement && !walk.now ? <Note number={told + 2}>{movementSentence(movement)}</Note> : null}
+          <RoundNotes
+            project={project}
+            spot={spot}
+            walk={walk}
+            knocked={knocked}
+            onNewRound={() =>
+              void change('a new round', (p) => withNewRound(p, crypto.randomUUID(), Date.now()))
+            }
+          />
         </section>
       </div>
       {far ? <FarView state={following} onCommand={onCommand} onClose={() => setFar(false)} /> : null}
     </div>
-  );
-}
-
-const nameOfChannel = ({ place }: Project, id: string) =>
-  place.loudspeakers.find((l) => l.id === id)?.name ?? '';
-
-/** Below this, another spot changes little that one could hear. */
-const SETTLED_DB = 0.7;
-
-function movementSentence({
-  meanDb,
-  mostDb,
-  spotName,
-  channel,
-}: NonNullable<ReturnType<typeof useAverageMovement>>) {
-  const how = `Leaving one spot out moves the average of ${channel} by ${meanDb.toFixed(1)} dB, ${spotName} by ${mostDb.toFixed(1)} dB`;
-  return meanDb < SETTLED_DB
-    ? `${how}: it is settled, another spot would change little.`
-    : `${how}, the least settled channel: more spots would make it surer.`;
-}
-
-function roundSentence(project: Project): React.ReactNode {
-  const { spots } = project.place;
-  const taken = spots.filter((s) => isSpotTaken(project, s));
-  const averaged = taken.filter((s) => s.inAverage).length;
-  if (taken.length === 0) return 'Nothing is taken yet. Begin at the home spot: it sets level and delay.';
-  if (!isSpotTaken(project, spots[0]!)) return 'The home spot is not complete: level and delay rest on it.';
-  if (averaged < 3)
-    return `${averaged} ${averaged === 1 ? 'spot is' : 'spots are'} in the average. Take three at least, or the correction fits one seat only.`;
-  const judges = taken.length - averaged;
-  return (
-    <>
-      {averaged} spots are in the average
-      {judges > 0 ? `, ${judges} stays out of it to judge the result` : ''}. Enough to go on:{' '}
-      <a className="linkish" href="/correct">
-        Correct
-      </a>
-      .
-    </>
   );
 }

@@ -49,9 +49,9 @@ it('reads two channels by how far they differ where both play', () => {
   );
 });
 
-it('normalises at 1 kHz or over its band', () => {
+it('normalises at a frequency or over a band', () => {
   const curve = grid.map((f) => (f > 900 && f < 1100 ? -20 : -30));
-  expect(normalised(grid, curve, band, 'frequency')).toBe(-20);
+  expect(normalised(grid, curve, { from: 1000, to: 2000 }, 'frequency')).toBe(-20);
   expect(normalised(grid, curve, band, 'own band')).toBeCloseTo(-29.6, 0);
   expect(normalised(grid, curve, band, 'as it is')).toBe(0);
 });
