@@ -109,8 +109,9 @@ try {
   await sees('28 good, of 28');
 
   await press('Phone');
+  await rest(500);
   await press('Get a pairing code');
-  await rest(1000);
+  await sees('End the pairing');
   const code = await driver.findElement(By.xpath('//output[@aria-label="Pairing code"]')).getText();
   const desk = await driver.getWindowHandle();
   await driver.switchTo().newWindow('window');

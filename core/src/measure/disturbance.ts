@@ -11,7 +11,7 @@ import {
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
-import { findLowDisturbance } from './lowDisturbance.js';
+import { findHiddenDisturbance } from './hiddenDisturbance.js';
 import { splitLowHigh } from './splitLowHigh.js';
 
 /** Something in a recording that is neither sweep nor harmonic nor steady noise. */
@@ -116,9 +116,9 @@ export function findDisturbances(
     }
   }
   close();
-  const rumble = findLowDisturbance(spectrum ?? realFft(circular), sweep);
-  const isTold = rumble && found.some((d) => d.fromHz < rumble.toHz && Math.abs(d.atS - rumble.atS) < 0.5);
-  return rumble && !isTold ? [...found, rumble] : found;
+  const hidden = findHiddenDisturbance(spectrum ?? realFft(circular), sweep);
+  const isTold = hidden && found.some((d) => d.fromHz < hidden.toHz && Math.abs(d.atS - hidden.atS) < 0.5);
+  return hidden && !isTold ? [...found, hidden] : found;
 }
 
 /**

@@ -17,7 +17,7 @@ const LATENCY = 574.37;
 
 /** The answer to the reference click at a place, 30 dB of noise and the interface's latency with it. */
 function answerAt(place: Vector, seed: number): Float32Array {
-  const room = boxImpulse(NET_LOFT, sourceOf(reference), place, { rate: RATE, size: 65536, seed: 3 });
+  const room = boxImpulse(NET_LOFT, sourceOf(reference), place, { rate: RATE, size: 8192, seed: 3 });
   const length = Math.round(REFERENCE_TAIL_S * RATE);
   const heard = convolve(click, room.subarray(0, length));
   const noise = shapedNoise(length, RATE, seed, (f) => (f < 12 ? 0 : 1 / f));

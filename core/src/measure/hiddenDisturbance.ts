@@ -1,0 +1,84 @@
+import {
+  cosineStep,
+  harmonicLead,
+  inverseRealFft,
+  octaveBands,
+  type HalfSpectrum,
+  type Sweep,
+} from '../signal/index.js';
+import type { Disturbance } from './disturbance.js';
+
+/** Above the noise by this much, and not this far below the loudspeaker, something sounded that no harmonic explains: 30 % of distortion would not. */
+const RISE_DB = 13;
+const NO_HARMONIC_DB = -10;
+/** A room's energy may beat as it dies away; in the lows, over blocks of 0.1 s, it does not rise again by so much. */
+const BACK_DB = 7;
+const LOWS_HZ = 150;
+/** How many periods of its lowest tone a block of an octave holds, within limits; what lies half a block ahead of time zero may still be the response's, as its band rings both ways. */
+const PERIODS = 4;
+const BLOCK_S = { least: 0.01, most: 0.1 };
+
+/**
+ * Something that sounded while the sweep itself passed through the same octave. It lies among the harmonics or in the
+ * linear response, so what response and harmonics cannot explain does not show it; but no room sounds ahead of its
+ * loudspeaker, no harmonic is nearly as loud as what it comes from, and no room gets louder again as it dies away.
+ * @param spectrum of the circular response, time zero at index 0
+ */
+export function findHiddenDisturbance(spectrum: HalfSpectrum, sweep: Sweep): Disturbance | null {
+  const { rate } = sweep;
+  let below = -Infinity;
+  for (const { centre, from, to } of octaveBands(1, 31, 2100)) {
+    if (from < 0.9 * sweep.from || to > sweep.to) continue;
+    const { x, lowRate } = octaveAt(spectrum, rate, from, to);
+    const size = x.length;
+    const blockS = Math.min(BLOCK_S.most, Math.max(BLOCK_S.least, PERIODS / from));
+    const block = Math.round(blockS * lowRate);
+    const ahead = Math.round(block / 2);
+    const energyDb = (at: number) => {
+      let sum = 0;
+      for (let i = at; i < at + block; i++) sum += x[(i + 2 * size) % size]! ** 2;
+      return 10 * Math.log10(sum / block + 1e-300);
+    };
+    const responseDb = energyDb(0);
+    const free = -Math.round(0.45 * size);
+    let noiseDb = -Infinity;
+    for (let i = 0; i * block < 0.3 * lowRate; i++) noiseDb = Math.max(noiseDb, energyDb(free + i * block));
+    const loudest = Math.max(responseDb, below);
+    below = responseDb;
+    const passes = sweep.growthS * Math.log(centre / sweep.from);
+    const told = (at: number, levelDb: number): Disturbance => ({
+      atS: passes + at / lowRate + blockS / 2,
+      durationS: blockS,
+      fromHz: from,
+      toHz: to,
+      levelDb: levelDb - noiseDb,
+    });
+    const back = Math.floor(Math.min((harmonicLead(sweep, 6) + 0.1) * lowRate, 0.3 * size) / block);
+    for (let i = 1; i <= back; i++) {
+      const at = -ahead - i * block;
+      const levelDb = energyDb(at);
+      if (levelDb > noiseDb + RISE_DB && levelDb > loudest + NO_HARMONIC_DB) return told(at, levelDb);
+    }
+    if (to > LOWS_HZ) continue;
+    let least = responseDb;
+    for (let at = block; at < 0.8 * lowRate; at += block) {
+      const levelDb = energyDb(at);
+      if (levelDb > noiseDb + RISE_DB && levelDb > least + BACK_DB) return told(at, levelDb);
+      least = Math.min(least, levelDb);
+    }
+  }
+  return null;
+}
+
+/** One octave of a circular response, with soft edges, at as low a rate as holds it. */
+function octaveAt({ size, re, im }: HalfSpectrum, rate: number, from: number, to: number) {
+  let short = size;
+  while (short > 1024 && rate * (short / 2 / size) > 2.5 * to) short /= 2;
+  const weigh = (part: Float64Array) =>
+    Float64Array.from({ length: short / 2 + 1 }, (_, k) => {
+      const f = (k * rate) / size;
+      return part[k]! * cosineStep(f, 0.85 * from, from) * cosineStep(f, 1.15 * to, to);
+    });
+  const x = inverseRealFft({ size: short, re: weigh(re), im: weigh(im) });
+  return { x, lowRate: (rate * short) / size };
+}
