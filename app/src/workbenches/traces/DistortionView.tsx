@@ -1,4 +1,4 @@
-import { unpackHarmonics } from '@pebble-hall/core/measure';
+import { unpackHarmonics, type HarmonicCurves } from '@pebble-hall/core/measure';
 import { useEffect, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { DataTable } from '../../parts/DataTable';
@@ -6,7 +6,7 @@ import { Note } from '../../parts/Note';
 import { sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { repository } from '../../store';
-import { distortionLines, type DistortionLines, MUCH_DB, percentOf, worstDistortion } from './harmonicLines';
+import { distortionLines, MUCH_DB, percentOf, worstDistortion } from './harmonicLines';
 import type { LookProps } from './TracesWorkbench';
 
 const COLOURS = ['trace-buoy', 'trace-mussel', 'trace-gorse', 'trace-heather'];
@@ -17,8 +17,9 @@ const ROWS_HZ = [31.5, 63, 125, 250, 500, 1000, 2000, 4000];
 export default function DistortionView({ project, channels, roundId, spotId }: LookProps) {
   const channel = channels[0]!;
   const sweep = sweepOf(project, spotId, channel.id, 'as found', roundId);
-  const lines = useDistortion(sweep?.harmonicsId ?? null);
   const band = sweep?.verdict.band ?? { from: 20, to: 20000 };
+  const curves = useHarmonics(sweep?.harmonicsId ?? null);
+  const lines = curves && curves !== 'reading' ? distortionLines(curves, band) : curves;
   if (sweep?.harmonicsId && lines === 'reading') return <p className="quiet">Opening …</p>;
   if (!sweep || !lines || lines === 'reading') {
     return (
@@ -104,22 +105,21 @@ export default function DistortionView({ project, channels, roundId, spotId }: L
 }
 
 /** The stored curves of a sweep; null where there are none. */
-function useDistortion(id: string | null): DistortionLines | null | 'reading' {
-  const [read, setRead] = useState<{ id: string; lines: DistortionLines | null } | null>(null);
+function useHarmonics(id: string | null): HarmonicCurves | null | 'reading' {
+  const [read, setRead] = useState<{ id: string; curves: HarmonicCurves | null } | null>(null);
   useEffect(() => {
     if (!id) return;
     let current = true;
-    const none = () => current && setRead({ id, lines: null });
+    const none = () => current && setRead({ id, curves: null });
     repository()
       .array(id)
       .then((array) => {
-        const curves = array && unpackHarmonics(array.samples);
-        if (current) setRead({ id, lines: curves ? distortionLines(curves) : null });
+        if (current) setRead({ id, curves: array ? unpackHarmonics(array.samples) : null });
       }, none);
     return () => {
       current = false;
     };
   }, [id]);
   if (!id) return null;
-  return read?.id === id ? read.lines : 'reading';
+  return read?.id === id ? read.curves : 'reading';
 }

@@ -10,13 +10,24 @@ export interface DistortionLines {
   noiseDb: Float64Array;
 }
 
-/** The curves of a sweep as the plot wants them: equally long, nothing where a harmonic has left the band. */
-export function distortionLines({ frequency, orders }: HarmonicCurves): DistortionLines {
-  const filled = (list: number[]) => Float64Array.from(frequency, (_, i) => list[i] ?? NaN);
+/** So far beyond its band a channel still plays enough to be compared with. */
+const BEYOND = 1.5;
+
+/**
+ * The curves of a sweep as the plot wants them: equally long, nothing where a harmonic has left the sweep, and nothing
+ * where the channel does not play: what noise is to nothing says nothing.
+ */
+export function distortionLines(
+  { frequency, orders }: HarmonicCurves,
+  band: { from: number; to: number },
+): DistortionLines {
+  const plays = (i: number) => frequency[i]! >= band.from / BEYOND && frequency[i]! <= band.to * BEYOND;
+  const filled = (list: number[]) =>
+    Float64Array.from(frequency, (_, i) => (plays(i) ? (list[i] ?? NaN) : NaN));
   const sum = (pick: (o: HarmonicCurves['orders'][number]) => number[]) =>
     Float64Array.from(frequency, (_, i) => {
       const there = orders.flatMap((o) => (pick(o)[i] === undefined ? [] : powerOfDb(pick(o)[i]!)));
-      return there.length === 0 ? NaN : dbOfPower(there.reduce((a, b) => a + b, 0));
+      return there.length === 0 || !plays(i) ? NaN : dbOfPower(there.reduce((a, b) => a + b, 0));
     });
   return {
     frequency: Float64Array.from(frequency),
