@@ -226,7 +226,7 @@ describe('from an empty browser to a verified correction', () => {
     const byId = new Map(arrays.map((a) => [a.id, a]));
     const load = project.loads.at(-1)!;
     const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-sox-'));
-    const files = unpackFiles(projectFile.bytes, { files: 100, bytes: 1e9 });
+    const files = unpackFiles(projectFile.bytes, { files: 1000, bytes: 1e9 });
     const grid = logGrid();
     for (const id of ['left', 'surround-left', 'sub-1']) {
       const sweep = project.sweeps.find(

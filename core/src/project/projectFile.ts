@@ -13,7 +13,8 @@ import { arraysOf, checkProject } from './schema.js';
 import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
 
 const FORMAT = 'pebble-hall project';
-const LIMITS = { files: 25_000, bytes: 2e9 };
+/** Five arrays for every sweep that a project may hold. */
+const LIMITS = { files: 100_000, bytes: 2e9 };
 
 interface Manifest {
   format: string;
