@@ -243,12 +243,13 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
                 size="compact-sm"
                 variant="default"
                 disabled={busy}
-                onClick={() =>
+                onClick={() => {
+                  setOpen(false);
                   void change(`deleting ${name}`, (p) => ({
                     ...p,
                     sweeps: p.sweeps.filter((s) => s.id !== sweep.id),
-                  }))
-                }
+                  }));
+                }}
               >
                 Delete
               </Button>
