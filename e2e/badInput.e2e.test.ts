@@ -142,6 +142,39 @@ function checksumOf(outputs: { trimDb: number; delayMs: number }[]): number {
   );
 }
 
+describe('the endpoints of a round that is followed', () => {
+  const follow = async (path: string, method = 'GET', body?: string) => {
+    const response = await fetch(`${server.url}/api/follow${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body }),
+    });
+    return { status: response.status, ...((await response.json()) as { problem?: string; code?: string }) };
+  };
+
+  it.each([
+    ['what is not JSON', 'nonsense', 400, /not JSON/],
+    ['a key that is none', '{"key":"zz"}', 400, /does not fit/],
+    ['a megabyte', 'a'.repeat(1_000_000), 413, /larger than/],
+    ['the key of another', JSON.stringify({ key: 'f'.repeat(32), state: {} }), 400, /does not fit/],
+  ])('refuse %s, and go on', async (_, body, status, why) => {
+    const { code } = await follow('', 'POST', '{}');
+    const refused = await follow(`/${code}`, 'PUT', body);
+    expect(refused.status).toBe(status);
+    expect(refused.problem).toMatch(why);
+    // it is still there for its own tab
+    expect((await follow(`/${code}`)).problem).toMatch(/about to begin/);
+  });
+
+  it('take no command that the screen does not offer, and know no other paths', async () => {
+    const { code } = await follow('', 'POST', '{}');
+    expect(await follow(`/${code}/commands`, 'POST', '{"do":"delete everything"}')).toMatchObject({
+      status: 400,
+    });
+    expect(await follow('/..%2f..%2fetc%2fpasswd')).toMatchObject({ status: 404 });
+  });
+});
+
 describe('in the browser', () => {
   let user: User;
   beforeEach(async () => {

@@ -27,7 +27,7 @@ export async function guarded(run: () => Promise<Response> | Response): Promise<
       return answer({ problem: error.message }, error.status);
     }
     console.error(error);
-    return answer({ problem: 'The processor stand-in failed.' }, 500);
+    return answer({ problem: 'The server failed at this. Try again.' }, 500);
   }
 }
 

@@ -90,7 +90,7 @@ export default function DistortionView({ project, channels, roundId, spotId }: L
           data={{
             title: `Distortion of ${channel.name}, dB`,
             columns: ['Played', 'Total', ...lines.orders.map((o) => `Harmonic ${o.order}`), 'Noise floor'],
-            rows: ROWS_HZ.map((hz) => [
+            rows: ROWS_HZ.filter((hz) => Number.isFinite(lines.totalDb[at(hz)])).map((hz) => [
               formatHz(hz),
               db(lines.totalDb[at(hz)]),
               ...lines.orders.map((o) => db(o.levelDb[at(hz)])),
