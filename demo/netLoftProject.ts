@@ -1,6 +1,5 @@
-import { STARTING_GOAL } from '@pebble-hall/core/correct';
 import { readCalibrationText } from '@pebble-hall/core/formats';
-import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
+import { firstVariant, PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
 import {
   NET_LOFT,
   NET_LOFT_LOUDSPEAKERS,
@@ -130,12 +129,13 @@ export function netLoftProject(): Project {
     roundId: 'round-1',
     families: null,
     sweeps: [],
-    correction: {
-      ...STARTING_GOAL,
-      spans: {},
-      targetLevels: {},
-    },
+    variants: [firstVariant()],
+    variantId: 'variant-1',
     loads: [],
+    pendingLoad: null,
+    trials: [],
+    chains: [],
+    chainId: null,
   };
 }
 

@@ -44,6 +44,7 @@ describe('from an empty browser to a verified correction', () => {
       'Mic walk\nnot begun',
       'Traces\nnothing yet',
       'Correct\nnot begun',
+      'Listen\nnothing yet',
       'Hand over\nnothing loaded',
     ]);
     await (await user.find('//a[normalize-space(.)="Begin with Rig"]')).click();
@@ -116,7 +117,7 @@ describe('from an empty browser to a verified correction', () => {
         (await (await user.region('Span')).getText()).includes(`of ${channel}`),
       );
       const card = await (await user.region('As left (predicted)')).getText();
-      const [, after, before] = /On spots left out\s+([\d.]+) dB, was ([\d.]+)/.exec(card)!;
+      const [, after, before] = /At spots left out\s+([\d.]+) dB, was ([\d.]+)/.exec(card)!;
       expect(1 - Number(after) / Number(before), `${channel}: ${card}`).toBeGreaterThan(0.3);
     }
     await user.sees(/left alone|moved by|had to be left alone/);
@@ -166,7 +167,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('found from its own band');
   });
 
-  it('Hand over: a broken transfer leaves the old memory as it was', async () => {
+  it('Hand over: a broken transfer leaves the old memory as it was, and is gone on with after a reload', async () => {
     await user.visit('/hand-over');
     await user.sees('House');
     await user.tick('the cable breaks half-way');
@@ -174,15 +175,25 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees(/The link was lost after \d+ of \d+ bytes/);
     expect(await (await user.region('Memory B')).getText()).toContain('empty');
     expect(await (await user.region('Memory A')).getText()).toMatch(/active\s+House/);
-    await user.tick('the cable breaks half-way');
+    await user.visit('/hand-over');
+    await user.sees(/A transfer into memory B waits, 5\d % is there/);
+    await user.press('Go on');
+    await user.sees('read back exactly as they were sent: 7 filters of 8192 taps', 90_000);
+    expect(await (await user.region('Memory B')).getText()).toMatch(/active\s+Loft evening, 7 filters/);
   });
 
-  it('Hand over: loads, reads back, measures again, and every channel does what was predicted within 0.5 dB', async () => {
-    await user.press('Load memory B');
-    await user.sees('reads back exactly as it was sent: 7 filters of 8192 taps', 90_000);
-    expect(await (await user.region('Memory B')).getText()).toMatch(/active\s+Loft evening, 7 filters/);
+  it('Hand over: says what the processor changed on its own, refuses to measure with it, and puts it back', async () => {
+    const beside = await (await user.region('Changed beside the filters')).getText();
+    expect(beside).toMatch(/Sub 1 .*low-pass none instead of Linkwitz-Riley 24 dB\/octave at 110 Hz/);
+    await user.press('Measure again');
+    await user.sees('does not hold the settings that were loaded. Put them back first.');
+    await user.press('Put back');
+    await user.sees('holds all settings as they were meant to be');
     await user.press('Read back');
     await user.sees('still holds exactly what was loaded');
+  });
+
+  it('Hand over: measures again, and every channel does what was predicted within 0.5 dB', async () => {
     await user.press('Measure again');
     await user.sees('All 7 channels were measured again', 120_000);
     const table = await user.driver.findElement({ css: 'table' }).getText();

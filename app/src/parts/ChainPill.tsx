@@ -5,7 +5,11 @@ import { activeMemory, readProcessor } from '../rig';
 export const processorChanged = (): boolean => dispatchEvent(new Event('pebble-hall.processor'));
 
 /** What the sound runs through at the moment: the active memory of the processor, and whether it filters. */
-export function ChainPill() {
+export function ChainPill({
+  listening,
+}: {
+  /** listening chain in use; null for none */ listening: string | null;
+}) {
   const [chain, setChain] = useState<{ text: string; filters: boolean } | null>(null);
   useEffect(() => {
     const read = () =>
@@ -29,6 +33,12 @@ export function ChainPill() {
   return (
     <span className="pill" role="status" aria-label="In the chain">
       In the chain: <b className={chain?.filters ? 'attention' : ''}>{chain?.text ?? '…'}</b>
+      {listening ? (
+        <>
+          {' '}
+          and <b className="attention">{listening}, for monitoring</b>
+        </>
+      ) : null}
     </span>
   );
 }

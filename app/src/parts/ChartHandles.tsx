@@ -6,6 +6,8 @@ export interface HandleEvents {
   handles: TargetHandle[];
   /** dB between a handle's own level and where it stands in the plot */
   offsetDb: number;
+  /** dB that come on top of the handles at a frequency */
+  onTopDb?: (frequency: number) => number;
   selected: number | null;
   onSelect: (index: number) => void;
   /** `done` when the hand lets go; until then nothing need be kept */
@@ -23,6 +25,7 @@ export function ChartHandles({
   view,
   handles,
   offsetDb,
+  onTopDb = () => 0,
   selected,
   onSelect,
   onMove,
@@ -43,7 +46,8 @@ export function ChartHandles({
   const drag = (event: React.PointerEvent<SVGGElement>, index: number, done: boolean) => {
     const rect = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
     const [x, y] = [event.clientX - rect.left, event.clientY - rect.top];
-    onMove(index, bounded(index, frequencyAt(view, x), levelAt(view, y) - offsetDb), done);
+    const f = frequencyAt(view, x);
+    onMove(index, bounded(index, f, levelAt(view, y) - offsetDb - onTopDb(handles[index]!.frequency)), done);
   };
   const key = (event: React.KeyboardEvent, index: number) => {
     const { frequency, levelDb } = handles[index]!;
@@ -64,7 +68,10 @@ export function ChartHandles({
   return (
     <>
       {handles.map((handle, index) => {
-        const [x, y] = [xOf(view, handle.frequency), yOf(view, handle.levelDb + offsetDb)];
+        const [x, y] = [
+          xOf(view, handle.frequency),
+          yOf(view, handle.levelDb + offsetDb + onTopDb(handle.frequency)),
+        ];
         if (x < view.x - 1 || x > view.x + view.width + 1) return null;
         return (
           <g

@@ -84,7 +84,7 @@ export function FrameHeader({
         {project.name}, <b>{project.place.name}</b>
       </span>
       <span style={{ flex: 1 }} />
-      <ChainPill />
+      <ChainPill listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null} />
       <span className="pill" style={{ maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }}>
         {project.rig.kind === 'simulated' ? 'Simulated rig' : rigName(project)}, <b>{rateText(project)}</b>
       </span>

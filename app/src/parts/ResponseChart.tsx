@@ -56,6 +56,8 @@ export interface ResponseChartProps {
   /** the band that is shown at first; 20 Hz to 20 kHz when absent */
   within?: { fromHz: number; toHz: number };
   tools?: ReactNode;
+  /** told the point of `frequency` that the cursor stands at; null when it has left */
+  onCursor?: (index: number | null) => void;
 }
 
 /** Octave fraction, or one that narrows towards the lows. */
@@ -111,6 +113,12 @@ export function ResponseChart(props: ResponseChartProps) {
   );
 
   const picked = cursor && shown[cursor.trace] ? { ...cursor, trace: shown[cursor.trace]! } : null;
+  const { onCursor } = props;
+  const pointed = cursor?.index ?? null;
+  useEffect(() => {
+    onCursor?.(pointed);
+  }, [onCursor, pointed]);
+
   const readout = picked
     ? `${formatHz(frequency[picked.index]!)}, ${(props.format ?? formatDb)(picked.trace.levels[picked.index]!)}, ${picked.trace.label}`
     : '';

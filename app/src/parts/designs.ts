@@ -1,9 +1,16 @@
 import type { ChannelDesign, ChannelRequest } from '@pebble-hall/core/correct';
-import type { Calibration, Correction, Project, Sweep } from '@pebble-hall/core/project';
+import {
+  targetOf,
+  variantOf,
+  type Calibration,
+  type Correction,
+  type Project,
+  type Sweep,
+} from '@pebble-hall/core/project';
 import { gainOfDb } from '@pebble-hall/core/signal';
 import { GROUND_PLANE_DB } from '@pebble-hall/core/spots';
 import { repository } from '../store';
-import type { DesignApi, TraceToAdd } from '../workers/design.worker';
+import type { DesignApi, SumPart, TraceToAdd } from '../workers/design.worker';
 import { startWorker, type RunningWorker } from '../workers/startWorker';
 import { fittedOf, usableSpots } from './progress';
 
@@ -58,28 +65,89 @@ export async function provideTraces(
   }
 }
 
+/** Name of what several subwoofers make together at a spot, with the settings that they have. */
+const sumKey = (parts: SumPart[]) => `sum ${JSON.stringify(parts)}`;
+
+/** Subwoofers that work together in a correction, in the order of the place. */
+export const togetherOf = (project: Project, correction: Correction): string[] =>
+  fittedOf(project)
+    .map((l) => l.id)
+    .filter((id) => correction.subs[id] !== undefined);
+
+/** What each subwoofer contributes to their sum at each spot that has all of them. */
+export function sumsOf(
+  project: Project,
+  correction: Correction,
+): { averaged: (SumPart[] & { spotId?: string })[]; leftOut: SumPart[][]; spotIds: string[] } {
+  const ids = togetherOf(project, correction);
+  const own = ids.map((id) => usableSpots(project, id));
+  const collect = (which: 'averaged' | 'leftOut') =>
+    project.place.spots.flatMap((spot) => {
+      const parts = own.map((o) => o[which].find((s) => s.spotId === spot.id));
+      if (parts.length < 2 || parts.some((p) => p === undefined)) return [];
+      return [
+        {
+          spotId: spot.id,
+          parts: parts.map((s, i): SumPart => ({ key: traceKey(s!), setting: correction.subs[ids[i]!]! })),
+        },
+      ];
+    });
+  const averaged = collect('averaged');
+  return {
+    averaged: averaged.map((a) => a.parts),
+    leftOut: collect('leftOut').map((a) => a.parts),
+    spotIds: averaged.map((a) => a.spotId),
+  };
+}
+
 /** What the design of every channel that can be corrected rests on. */
 export function channelRequests(
   project: Project,
-  correction: Correction = project.correction,
+  correction: Correction = variantOf(project).correction,
 ): ChannelRequest[] {
+  const together = togetherOf(project, correction);
+  const sums = sumsOf(project, correction);
+  const isTogether = (id: string) => together.includes(id) && sums.averaged.length > 0;
   return fittedOf(project).flatMap((l) => {
     const { averaged, leftOut } = usableSpots(project, l.id);
     if (averaged.length === 0) return [];
-    const { handles, strength, maxBoostDb, maxCutDb, spans, targetLevels } = correction;
+    const { strength, strengthPoints, maxBoostDb, maxCutDb, spans, targetLevels } = correction;
+    const weightOf = (spotId: string) => project.place.spots.find((spot) => spot.id === spotId)!.weight;
+    // subwoofers that work together are corrected as one: the same filter, made for their sum
+    const first = isTogether(l.id) ? together[0]! : l.id;
     return {
       id: l.id,
-      spots: averaged.map((s) => traceKey(s)),
-      weights: averaged.map((s) => project.place.spots.find((spot) => spot.id === s.spotId)!.weight),
-      leftOut: leftOut.map((s) => traceKey(s)),
-      handles,
+      ...(isTogether(l.id)
+        ? {
+            spots: sums.averaged.map(sumKey),
+            weights: sums.spotIds.map(weightOf),
+            leftOut: sums.leftOut.map(sumKey),
+          }
+        : {
+            spots: averaged.map((s) => traceKey(s)),
+            weights: averaged.map((s) => weightOf(s.spotId)),
+            leftOut: leftOut.map((s) => traceKey(s)),
+          }),
+      target: targetOf(project, correction, l.id),
       strength,
+      strengthPoints,
       maxBoostDb,
       maxCutDb,
-      span: spans[l.id] ?? null,
-      targetOffsetDb: targetLevels[l.id] ?? null,
+      span: spans[first] ?? null,
+      targetOffsetDb: targetLevels[first] ?? null,
     };
   });
+}
+
+/** Hands the worker all that the designs of a correction use. */
+export async function provideDesigns(project: Project, correction: Correction): Promise<void> {
+  await provideTraces(sweepsUsed(project), project.calibrations);
+  const { averaged, leftOut } = sumsOf(project, correction);
+  for (const parts of [...averaged, ...leftOut]) {
+    const key = sumKey(parts);
+    const [known] = await designWorker().call((api) => api.has([key]));
+    if (!known) await designWorker().call((api) => api.addSum(key, parts));
+  }
 }
 
 /** Sweeps that the designs use, averaged or judging. */

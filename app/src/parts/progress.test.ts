@@ -1,5 +1,5 @@
 import { netLoftProject } from '../../../demo/netLoftProject';
-import type { Project, Sweep } from '@pebble-hall/core/project';
+import { withCorrection, type Project, type Sweep } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { designKey, isSpotTaken, marginNow, sweepOf, usableSpots } from './progress';
 import { stonesOf } from './stones';
@@ -85,12 +85,16 @@ describe('stones', () => {
       loadedAt: 1,
       checksum: 9,
       filters: { left: 'f' },
-      spans: {},
+      spans: { left: { from: 40, to: 10000 } },
+      outputs: null,
+      before: null,
+      variantId: 'variant-1',
+      variantName: 'First variant',
       designKey: designKey(measured),
     };
     const loaded = { ...measured, loads: [load] };
     expect(stone(loaded, 'Correct')).toMatchObject({ state: 'done', evidence: 'in memory B' });
-    const changed = { ...loaded, correction: { ...loaded.correction, strength: 0.5 } };
+    const changed = withCorrection(loaded, (c) => ({ ...c, strength: 0.5 }));
     expect(stone(changed, 'Correct')).toMatchObject({ state: 'look again' });
     const verified = {
       ...sweep('home', 'left'),

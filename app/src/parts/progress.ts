@@ -1,4 +1,12 @@
-import type { Loudspeaker, Project, Round, Spot, Sweep } from '@pebble-hall/core/project';
+import {
+  variantOf,
+  type Correction,
+  type Loudspeaker,
+  type Project,
+  type Round,
+  type Spot,
+  type Sweep,
+} from '@pebble-hall/core/project';
 
 /** What the project knows of how far each part of the job is; everything here is read from evidence. */
 export const fittedOf = ({ place }: Project): Loudspeaker[] => place.loudspeakers.filter((l) => l.fitted);
@@ -55,19 +63,27 @@ export function usableSpots(
   return { averaged, leftOut };
 }
 
-/** What a design rests on, as text that changes when any of it does. */
-export function designKey(project: Project): string {
-  const rests = {
-    correction: project.correction,
-    sweeps: fittedOf(project).map((l) =>
-      usableSpots(project, l.id).averaged.map(
-        (s) =>
-          `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${s.levelOffsetDb} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
+/** What was measured and is averaged, as text that changes when any of it does. */
+export function measuredKey(project: Project): string {
+  return shortHash(
+    JSON.stringify(
+      fittedOf(project).map((l) =>
+        usableSpots(project, l.id).averaged.map(
+          (s) =>
+            `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${s.levelOffsetDb} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
+        ),
       ),
     ),
-  };
+  );
+}
+
+/** What a design rests on, as text that changes when any of it does: what was measured, and the correction. */
+export const designKey = (project: Project, correction: Correction = variantOf(project).correction): string =>
+  shortHash(`${measuredKey(project)} ${JSON.stringify(correction)}`);
+
+function shortHash(text: string): string {
   let hash = 0;
-  for (const c of JSON.stringify(rests)) hash = (Math.imul(hash, 31) + c.charCodeAt(0)) | 0;
+  for (const c of text) hash = (Math.imul(hash, 31) + c.charCodeAt(0)) | 0;
   return (hash >>> 0).toString(16);
 }
 

@@ -20,6 +20,7 @@ export function stonesOf(project: Project): Stone[] {
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
     { name: 'Traces', path: '/traces', ...tracesState(project) },
     { name: 'Correct', path: '/correct', ...correctState(project) },
+    { name: 'Listen', path: '/listen', ...listenState(project) },
     { name: 'Hand over', path: '/hand-over', ...handOverState(project) },
   ];
 }
@@ -66,17 +67,27 @@ function correctState(project: Project): Evidence {
   const ready = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0).length;
   if (ready === 0) return { state: 'empty', evidence: 'not begun' };
   const load = project.loads.at(-1);
-  if (load && load.designKey !== designKey(project))
+  const loaded = load && project.variants.find((v) => v.id === load.variantId);
+  if (load && load.designKey !== designKey(project, loaded?.correction))
     return { state: 'look again', evidence: 'changed since loaded' };
   return load
     ? { state: 'done', evidence: `in memory ${load.letter}` }
     : { state: 'begun', evidence: ready === 1 ? '1 channel' : `${ready} channels` };
 }
 
+function listenState(project: Project): Evidence {
+  if (!project.sweeps.some((s) => s.stage === 'as found')) return { state: 'empty', evidence: 'nothing yet' };
+  const chain = project.chains.find((c) => c.id === project.chainId);
+  if (chain) return { state: 'begun', evidence: `through ${chain.name}` };
+  const count = project.trials.length;
+  if (count === 0) return { state: 'empty', evidence: 'not compared' };
+  return { state: 'begun', evidence: count === 1 ? '1 blind trial' : `${count} blind trials` };
+}
+
 function handOverState(project: Project): Evidence {
   const load = project.loads.at(-1);
   if (!load) return { state: 'empty', evidence: 'nothing loaded' };
-  const channels = Object.keys(load.filters);
+  const channels = Object.keys(load.spans);
   const home = project.place.spots[0]!;
   const verified = channels.filter(
     (id) => sweepOf(project, home.id, id, 'verified')?.memory.checksum === load.checksum,

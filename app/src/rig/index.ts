@@ -29,7 +29,11 @@ export {
 export {
   activeMemory,
   leaveSettings,
-  loadMemory,
+  abandonTransfer,
+  beginTransfer,
+  copyMemory,
+  renameMemory,
+  sendTransfer,
   ProcessorError,
   readMemory,
   readProcessor,

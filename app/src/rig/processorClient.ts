@@ -111,34 +111,53 @@ export interface LoadRequest {
   filters: Float32Array[];
 }
 
-/**
- * Loads a memory: announces, sends chunks with a checksum each, completes with one over everything. When it is cancelled
- * or breaks, the memory keeps what it held.
- */
-export async function loadMemory(
+/** Announces a transfer; the memory stays as it is until the transfer is complete. */
+export async function beginTransfer(
   { letter, name, outputs, filters }: LoadRequest,
+  signal?: AbortSignal,
+): Promise<string> {
+  const checksum = memoryChecksum(outputs, packFilters(filters));
+  const begun = await post('/transfers', { letter, name, outputs, checksum }, signal);
+  return ((await begun.json()) as { id: string }).id;
+}
+
+/**
+ * Sends what the processor has not yet got of a transfer, in chunks with a checksum each, and completes it. When it stops
+ * or breaks, the transfer waits to be gone on with, and the memory keeps what it held.
+ */
+export async function sendTransfer(
+  id: string,
+  filters: Float32Array[],
   onProgress: (share: number) => void,
   signal?: AbortSignal,
 ): Promise<MemorySummary> {
   const bytes = packFilters(filters);
-  const checksum = memoryChecksum(outputs, bytes);
-  const begun = (await (await post('/transfers', { letter, name, outputs, checksum }, signal)).json()) as {
-    id: string;
+  const { received, chunkBytes } = (await (await call(`/transfers/${id}`)).json()) as {
+    received: number;
     chunkBytes: number;
   };
-  try {
-    for (let offset = 0; offset < bytes.length; offset += begun.chunkBytes) {
-      const part = bytes.slice(offset, offset + begun.chunkBytes);
-      await call(`/transfers/${begun.id}?offset=${offset}&crc=${crc32(part)}`, {
-        method: 'PUT',
-        body: part,
-        signal: signal ?? null,
-      });
-      onProgress((offset + part.length) / bytes.length);
-    }
-    return (await (await post(`/transfers/${begun.id}/complete`, undefined, signal)).json()) as MemorySummary;
-  } catch (error) {
-    await call(`/transfers/${begun.id}`, { method: 'DELETE' }).catch(() => {}); // may be gone already
-    throw error;
+  for (let offset = received; offset < bytes.length; offset += chunkBytes) {
+    const part = bytes.slice(offset, offset + chunkBytes);
+    if (signal?.aborted) throw abortError();
+    // a chunk is not cut off on its way: the processor would have it, and the next one would not fit
+    await call(`/transfers/${id}?offset=${offset}&crc=${crc32(part)}`, { method: 'PUT', body: part });
+    onProgress((offset + part.length) / bytes.length);
   }
+  if (signal?.aborted) throw abortError();
+  return (await (await post(`/transfers/${id}/complete`)).json()) as MemorySummary;
 }
+
+export const abandonTransfer = async (id: string): Promise<ProcessorState> =>
+  (await call(`/transfers/${id}`, { method: 'DELETE' })).json() as Promise<ProcessorState>;
+
+export const renameMemory = async (letter: MemoryLetter, name: string): Promise<ProcessorState> =>
+  (
+    await call(`/memories/${letter}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name }),
+    })
+  ).json() as Promise<ProcessorState>;
+
+export const copyMemory = async (letter: MemoryLetter, to: MemoryLetter): Promise<ProcessorState> =>
+  (await post(`/memories/${letter}`, { to })).json() as Promise<ProcessorState>;

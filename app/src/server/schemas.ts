@@ -17,6 +17,19 @@ const crossover = Joi.object({
   frequency: Joi.number().min(10).max(20000),
 }).allow(null);
 
+const size = Joi.valid('small', 'large');
+/** Steps of the device: a tenth of a dB, one hertz; in between it would round by itself. */
+const sections = Joi.array()
+  .items(
+    Joi.object({
+      kind: Joi.valid('peak', 'low shelf', 'high shelf'),
+      frequency: Joi.number().min(10).max(22000),
+      gainDb: Joi.number().min(-30).max(15),
+      q: Joi.number().min(0.1).max(40),
+    }),
+  )
+  .max(SKERRY.mostSections);
+
 const trim = Joi.number().min(-80).max(12);
 const delay = Joi.number().min(0).max(500);
 
@@ -25,6 +38,8 @@ const output = Joi.object({
   delayMs: delay,
   inverted: Joi.boolean(),
   muted: Joi.boolean(),
+  size,
+  sections,
   highPass: crossover,
   lowPass: crossover,
   taps: Joi.number().integer().min(0).max(SKERRY.mostTaps),
@@ -48,6 +63,14 @@ export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.obje
   letter: Joi.valid(...MEMORY_LETTERS),
 });
 
+export const renameSchema: Joi.ObjectSchema<{ name: string }> = Joi.object({
+  name: Joi.string().max(40).allow(''),
+});
+
+export const copySchema: Joi.ObjectSchema<{ to: MemoryLetter }> = Joi.object({
+  to: Joi.valid(...MEMORY_LETTERS),
+});
+
 export const faultSchema: Joi.ObjectSchema<{ breakAtShare?: number | null; leftOver?: boolean }> = Joi.object(
   {
     breakAtShare: Joi.number().min(0).max(1).allow(null).optional(),
@@ -64,6 +87,9 @@ export const outputsSchema: Joi.ObjectSchema<{ changes: OutputChange[] }> = Joi.
         delayMs: delay.optional(),
         inverted: Joi.boolean().optional(),
         muted: Joi.boolean().optional(),
+        size: size.optional(),
+        highPass: crossover.optional(),
+        lowPass: crossover.optional(),
       }),
     )
     .max(SKERRY.outputs),

@@ -1,3 +1,4 @@
+import type { Target } from '@pebble-hall/core/correct';
 import type { Project, ProjectArray } from '@pebble-hall/core/project';
 import type { ProjectPatch } from './projectPatch';
 import Dexie, { type EntityTable, type Table } from 'dexie';
@@ -17,20 +18,28 @@ export type ChangeRow = { projectId: string; seq: number; label: string } & (
 
 export type ArrayRow = ProjectArray & { projectId: string };
 
+/** A target of one's own, for all projects. */
+export interface ShelfRow {
+  name: string;
+  target: Target;
+}
+
 /** Version of the stored shape; Dexie keeps data of newer versions from being opened, and we say so. */
-export const DATABASE_VERSION = 1;
+export const DATABASE_VERSION = 2;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
   changes!: Table<ChangeRow, [string, number]>;
   arrays!: EntityTable<ArrayRow, 'id'>;
+  shelf!: EntityTable<ShelfRow, 'name'>;
 
   constructor(name = 'pebble-hall') {
     super(name);
-    this.version(DATABASE_VERSION).stores({
+    this.version(1).stores({
       projects: 'id, openedAt',
       changes: '[projectId+seq]',
       arrays: 'id, projectId',
     });
+    this.version(DATABASE_VERSION).stores({ shelf: 'name' });
   }
 }

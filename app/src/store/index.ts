@@ -1,6 +1,7 @@
 /** What the browser keeps: projects, their changes, their arrays. */
-export { currentProjectId, openDemo, repository, setCurrentProject } from './store';
+export { currentProjectId, openDemo, repository, setCurrentProject, shelfTargets } from './store';
 export { useProject, type OpenProject } from './useProject';
 export { sentenceOf, storageProblem } from './storageProblem';
 export { ProjectRepository } from './projectRepository';
 export { PebbleDatabase } from './database';
+export type { ShelfTarget } from './shelf';

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
-import { writeProjectFile, type Project } from '@pebble-hall/core/project';
+import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { PebbleDatabase } from './database';
 import { ProjectRepository } from './projectRepository';
@@ -24,7 +24,7 @@ const samples = Float32Array.of(0.25, -1, 0.5);
 it('opens a kept sample of version 1, carried over', async () => {
   const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));
   const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
-  expect(project.version).toBe(4);
+  expect(project.version).toBe(PROJECT_VERSION);
   const [microphone] = project.rig.microphones;
   expect(microphone).toMatchObject({ make: 'Siskin M1', serial: '4417', pointing: 'at the source' });
   expect(project.sweeps[0]).toMatchObject({ id: 's1', microphoneId: microphone!.id, arrivalS: 0.0101 });
@@ -45,10 +45,22 @@ it('opens a kept sample of version 2: its sweeps make the first round', async ()
 it('opens a kept sample of version 3: one microphone, spots at the ear, no harmonics', async () => {
   const bytes = readFileSync(new URL('samples/version-3.pebble.zip', import.meta.url));
   const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
-  expect(project.version).toBe(4);
+  expect(project.version).toBe(PROJECT_VERSION);
   expect(project.rig).toMatchObject({ alongIds: [], pairs: [], repeats: 1, referenceFrom: null });
   expect(project.place.spots.map((s) => s.surface)).toEqual(project.place.spots.map(() => 'ear'));
   expect(project.sweeps[0]).toMatchObject({ repeats: 1, harmonicsId: null, floor: null, groundPlane: false });
+});
+
+it('opens a kept sample of version 4: its correction is the first variant, its loads know no settings', async () => {
+  const bytes = readFileSync(new URL('samples/version-4.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const [variant, ...more] = project.variants;
+  expect(more).toEqual([]);
+  expect(project.variantId).toBe(variant!.id);
+  expect(variant!.correction.target.handles).toHaveLength(2);
+  expect(variant!.correction).toMatchObject({ strength: 1, alignment: {}, headroomGuard: false });
+  expect(project.loads[0]).toMatchObject({ letter: 'B', outputs: null, variantId: null });
+  expect(project).toMatchObject({ trials: [], chains: [], chainId: null, pendingLoad: null });
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
@@ -59,7 +71,7 @@ it('carries a stored project of version 1 over when it is opened, and keeps it w
     calibrations: {},
     sweeps: [],
     place: {},
-    correction: {},
+    correction: { handles: [{ frequency: 1000, levelDb: 0 }] },
     loads: [],
   };
   const rig = {
@@ -75,9 +87,13 @@ it('carries a stored project of version 1 over when it is opened, and keeps it w
   await repository.database.projects.put({ id: 'old', project, at: 0, openedAt: 1 });
   expect((await repository.open('old'))!.rig.microphones[0]!.make).toBe('Siskin M1');
   await repository.change('old', 'name', (p) => ({ ...p, name: 'New' }));
-  expect(await repository.open('old')).toMatchObject({ version: 4, name: 'New', rig: { levelDbfs: -30 } });
+  expect(await repository.open('old')).toMatchObject({
+    version: PROJECT_VERSION,
+    name: 'New',
+    rig: { levelDbfs: -30 },
+  });
   await repository.undo('old');
-  expect(await repository.open('old')).toMatchObject({ version: 4, name: 'Old' });
+  expect(await repository.open('old')).toMatchObject({ version: PROJECT_VERSION, name: 'Old' });
 });
 
 describe('changes', () => {
@@ -143,7 +159,11 @@ describe('project files', () => {
         checksum: 2,
         filters: { left: 'f1' },
         spans: {},
+        outputs: null,
+        before: null,
         designKey: 'k',
+        variantId: null,
+        variantName: '',
       },
     ],
   });

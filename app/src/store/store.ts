@@ -1,5 +1,6 @@
 import { PebbleDatabase } from './database';
 import { ProjectRepository } from './projectRepository';
+import { shelfOf } from './shelf';
 
 const CURRENT = 'pebble-hall.project';
 const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
@@ -7,6 +8,9 @@ const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
 /** Made on first use in the browser: nothing at module level is shared by visitors of a server. */
 let shared: ProjectRepository | undefined;
 export const repository = (): ProjectRepository => (shared ??= new ProjectRepository(new PebbleDatabase()));
+
+/** Targets of one's own. */
+export const shelfTargets = shelfOf(() => repository().database);
 
 /** The project of this tab: what it had open, else what the browser had open last, else the demo. */
 export async function currentProjectId(): Promise<string> {

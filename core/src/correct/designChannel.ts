@@ -1,19 +1,23 @@
 import { usableBand } from '../measure/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
 import { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
-import { designMagnitude, smoothForDesign } from './designMagnitude.js';
+import { designMagnitude, smoothForDesign, type StrengthPoint } from './designMagnitude.js';
+import { sharedPhase, turnedShare } from './excessPhase.js';
+import type { SharedPhase } from './correctionFir.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
-import { minimumPhaseFir } from './minimumPhaseFir.js';
 import { placeTarget } from './placeTarget.js';
-import { firLevelDb, largestGainDb, predictPower } from './predict.js';
+import { predictPower } from './predict.js';
+import { findRollOffs, rollOffDb, type RollOffs } from './rollOff.js';
 import { meanInSpan, rmsDistance, type Span } from './span.js';
-import { targetCurve, type TargetHandle } from './targetCurve.js';
+import { targetShape, type Target } from './targetShape.js';
 
 /** What a channel shall become. */
 export interface ChannelGoal {
   id: string;
-  handles: TargetHandle[];
+  target: Target;
   strength: number;
+  /** on top of strength, against frequency; none for everywhere alike */
+  strengthPoints: StrengthPoint[];
   maxBoostDb: number;
   maxCutDb: number;
   /** null: found from the average */
@@ -37,23 +41,24 @@ export interface ChannelDesign {
   span: Span;
   found: { averageDb: Float64Array; lowDb: Float64Array; highDb: Float64Array };
   predicted: { averageDb: Float64Array; lowDb: Float64Array; highDb: Float64Array };
+  /** with the roll-offs that are kept */
   targetDb: Float64Array;
+  rollOffs: RollOffs;
   /** added to the shape of the handles to meet the average */
   targetOffsetDb: number;
   gainDb: Float64Array;
+  /** the same at full strength, and what would lead exactly to the target */
+  fullDb: Float64Array;
+  wantedDb: Float64Array;
+  strengthAt: Float64Array;
+  /** standard deviation over the spots, dB, and share of them that is not of minimum phase */
+  spreadDb: Float64Array;
+  turned: Float64Array;
   leftAlone: LeftAlone[];
   /** RMS distance to the target over the span, 1/6 octave, levels matched; before and after */
   distance: { before: number; after: number };
   /** the same on the spots that took no part in the design; null without any */
   distanceLeftOut: { before: number; after: number } | null;
-}
-
-export interface ExactChannel {
-  id: string;
-  fir: Float32Array;
-  largestGainDb: number;
-  /** what the filter really does, on the grid, dB */
-  firDb: Float64Array;
 }
 
 /** What a channel's spots are before anything is done: does not change while a hand moves the target. */
@@ -62,6 +67,10 @@ export interface FoundChannel {
   weights: number[];
   leftOut: Float64Array[];
   average: SpotAverage;
+  /** share of the spots that are not of minimum phase, and the excess phase that they share */
+  turned: Float64Array;
+  shared: SharedPhase | null;
+  rollOffs: RollOffs;
   /** the span that it has by itself */
   ownSpan: Span;
   /** the average as the design inverts it, and smoothed by 1/6 octave */
@@ -71,16 +80,24 @@ export interface FoundChannel {
   leftOutSixthDb: Float64Array[];
 }
 
-/** @param powers of the spots that are averaged, on the grid; at least one. @param leftOut of those that only judge */
+/**
+ * @param powers of the spots that are averaged, on the grid; at least one
+ * @param leftOut of those that only judge
+ * @param excess phases of those that are averaged (`excessPhase`); none where they are not known
+ */
 export function foundChannel(
   grid: Float64Array,
   powers: Float64Array[],
   leftOut: Float64Array[] = [],
   weights: number[] = powers.map(() => 1),
+  excess: Float64Array[] = [],
 ): FoundChannel {
   const average = averageSpots(grid, powers, weights);
   const { averageDb } = average;
   return {
+    turned: turnedShare(grid, excess, weights),
+    shared: excess.length > 0 ? sharedPhase(grid, excess, weights) : null,
+    rollOffs: findRollOffs(grid, averageDb),
     powers,
     weights,
     leftOut,
@@ -101,6 +118,8 @@ export function designChannel(
     weights,
     leftOut: out,
     average,
+    turned,
+    rollOffs,
     ownSpan: own,
     forDesignDb,
     sixthDb,
@@ -108,16 +127,19 @@ export function designChannel(
   }: FoundChannel,
 ): ChannelDesign {
   const span = request.span ?? own;
-  const shape = targetCurve(request.handles, grid);
+  const ends = rollOffDb(rollOffs, grid, request.target.lowReachHz);
+  const shape = targetShape(request.target, grid).map((v, i) => v + ends[i]!);
   const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span, sixthDb);
   const targetDb = shape.map((v) => v + targetOffsetDb);
   const limits = {
     span,
     strength: request.strength,
+    strengthPoints: request.strengthPoints,
     maxBoostDb: request.maxBoostDb,
     maxCutDb: request.maxCutDb,
   };
-  const design = designMagnitude(grid, average.averageDb, average.spreadDb, targetDb, limits, forDesignDb);
+  const traits = { spreadDb: average.spreadDb, turned };
+  const design = designMagnitude(grid, average.averageDb, traits, targetDb, limits, forDesignDb);
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
@@ -127,8 +149,10 @@ export function designChannel(
     predicted: { averageDb, lowDb, highDb },
     targetDb,
     targetOffsetDb,
-    gainDb: design.gainDb,
-    leftAlone: leftAlone(grid, average, targetDb, design, limits, sixthDb),
+    rollOffs,
+    ...design,
+    ...traits,
+    leftAlone: leftAlone(grid, average.averageDb, traits, targetDb, design, limits, sixthDb),
     distance: {
       before: distanceOfShape(grid, sixthDb, targetDb, span),
       after: shapeDistance(grid, averageDb, targetDb, span),
@@ -148,22 +172,17 @@ export function designChannel(
 /** A band wholly below this is a subwoofer's; there the soft end takes up so much of an octave that it would spare the lowest resonance. */
 const DEEP_HZ = 300;
 const BELOW_BAND_HZ = 10;
+/** How far the top of a full-range channel may have fallen and still belong to its span: its roll-off is kept there anyway. */
+const TOP_FALL_DB = 18;
 
-/** The span that a channel has by itself: the band it plays in; of a subwoofer, the soft end lies below its band. */
+/**
+ * The span that a channel has by itself: the band it plays in. At its top it goes on over the channel's own roll-off,
+ * which the target follows, so that the correction does not end in what is heard. Of a subwoofer the soft end lies below its band.
+ */
 export function ownSpan(grid: Float64Array, averageDb: Float64Array): Span {
   const band = usableBand(grid, averageDb) ?? { from: 100, to: 10000 };
-  return band.to < DEEP_HZ ? { from: Math.max(grid[0]!, band.from - BELOW_BAND_HZ), to: band.to } : band;
-}
-
-/** The filter itself; takes tens of milliseconds. */
-export function exactChannel(
-  grid: Float64Array,
-  design: ChannelDesign,
-  taps: number,
-  rate: number,
-): ExactChannel {
-  const fir = minimumPhaseFir(grid, design.gainDb, taps, rate);
-  return { id: design.id, fir, largestGainDb: largestGainDb(fir), firDb: firLevelDb(fir, rate, grid) };
+  if (band.to < DEEP_HZ) return { from: Math.max(grid[0]!, band.from - BELOW_BAND_HZ), to: band.to };
+  return { from: band.from, to: usableBand(grid, averageDb, TOP_FALL_DB)?.to ?? band.to };
 }
 
 /** RMS distance to the shape of a target: 1/6 octave, the mean difference over the span taken off, as it is only level. */

@@ -1,11 +1,19 @@
-import { dbOfGain, dbOfPower, gainOfDb, powerOfDb, smoothPower } from '../signal/index.js';
+import { dbOfGain, dbOfPower, gainOfDb, interpolateLog, powerOfDb, smoothPower } from '../signal/index.js';
 import { spanWeight, type Span } from './span.js';
+
+/** Share of the correction that acts at a frequency, 0 to 1. */
+export interface StrengthPoint {
+  frequency: number;
+  share: number;
+}
 
 /** How a correction may act. */
 export interface CorrectionLimits {
   span: Span;
   /** 0 to 1, share of the correction in dB */
   strength: number;
+  /** on top of it, against frequency: linear over log frequency, flat beyond the ends; everywhere whole when empty */
+  strengthPoints?: StrengthPoint[];
   /** at least 0 */
   maxBoostDb: number;
   maxCutDb: number;
@@ -14,8 +22,20 @@ export interface CorrectionLimits {
 export interface MagnitudeDesign {
   /** gain of the correction at each frequency, dB; 0 outside the span */
   gainDb: Float64Array;
+  /** the same at full strength, dB */
+  fullDb: Float64Array;
   /** what would lead exactly to the target, dB */
   wantedDb: Float64Array;
+  /** strength at each frequency, 0 to 1 */
+  strengthAt: Float64Array;
+}
+
+/** What is known of the spots, at each frequency. */
+export interface SpotTraits {
+  /** standard deviation over the spots, dB */
+  spreadDb: Float64Array;
+  /** share of spots that are not of minimum phase there, 0 to 1; nowhere when absent */
+  turned?: Float64Array;
 }
 
 /** Spots that differ by this standard deviation get half the boost, or half the cut. */
@@ -27,39 +47,55 @@ const HALF_CUT_DB = 12;
  * the regularised inverse of Kirkeby and Nelson (1999), G = (1 + b) H / (H^2 + b) with H the average over the target:
  * exact at H = 1, never above (1 + b) / (2 sqrt b), and falling back to nothing in deep dips; b comes from the boost
  * limit, and grows with the spread between the spots, so that what only some seats lack is left alone; what only some
- * seats have too much of is cut less, because the power average is theirs more than the others'.
+ * seats have too much of is cut less, because the power average is theirs more than the others'. Where spots are not of
+ * minimum phase, a boost gets as much less as their share: it would lengthen the sound without filling the dip.
  * @param frequency log grid, Hz
  * @param averageDb power average over spots; smoothed here: 1/12 octave in the deep lows, 1/24 in the lows, 1/3 in the highs
- * @param spreadDb standard deviation over the spots
- * @param smoothDb the average as `smoothForDesign` has it, where it is known already: it does not change under a hand
  * @param targetDb placed at its level
+ * @param smoothDb the average as `smoothForDesign` has it, where it is known already: it does not change under a hand
  * @throws RangeError when a limit is outside its range
  */
 export function designMagnitude(
   frequency: Float64Array,
   averageDb: Float64Array,
-  spreadDb: Float64Array,
+  { spreadDb, turned }: SpotTraits,
   targetDb: Float64Array,
-  { span, strength, maxBoostDb, maxCutDb }: CorrectionLimits,
+  { span, strength, strengthPoints = [], maxBoostDb, maxCutDb }: CorrectionLimits,
   smoothDb: Float64Array = smoothForDesign(frequency, averageDb),
 ): MagnitudeDesign {
-  if (!(strength >= 0 && strength <= 1))
-    throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${strength}`);
+  for (const s of [strength, ...strengthPoints.map((p) => p.share)]) {
+    if (!(s >= 0 && s <= 1)) throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${s}`);
+  }
   if (!(maxBoostDb >= 0 && maxCutDb >= 0)) {
     throw new RangeError(`designMagnitude: limits must be at least 0 dB, got ${maxBoostDb} and ${maxCutDb}`);
   }
   const weight = spanWeight(frequency, span);
+  const strengthAt = strengthOver(frequency, strength, strengthPoints);
   const wantedDb = targetDb.map((target, i) => target - smoothDb[i]!);
-  const gainDb = wantedDb.map((wanted, i) => {
+  const fullDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
     const trust = (half: number) => 1 / (1 + (spreadDb[i]! / half) ** 2);
     const full =
       wanted <= 0
         ? trust(HALF_CUT_DB) * Math.max(wanted, -maxCutDb)
-        : dbOfGain(regularised(gainOfDb(-wanted), trust(HALF_BOOST_DB) * maxBoostDb));
-    return strength * weight[i]! * full;
+        : dbOfGain(
+            regularised(gainOfDb(-wanted), (1 - (turned?.[i] ?? 0)) * trust(HALF_BOOST_DB) * maxBoostDb),
+          );
+    return weight[i]! * full;
   });
-  return { gainDb, wantedDb };
+  return { gainDb: fullDb.map((g, i) => strengthAt[i]! * g), fullDb, wantedDb, strengthAt };
+}
+
+/** Strength at each frequency. */
+function strengthOver(frequency: Float64Array, strength: number, points: StrengthPoint[]): Float64Array {
+  if (points.length === 0) return frequency.map(() => strength);
+  const sorted = [...points].sort((a, b) => a.frequency - b.frequency);
+  const share = interpolateLog(
+    Float64Array.from(sorted, (p) => p.frequency),
+    Float64Array.from(sorted, (p) => p.share),
+    frequency,
+  );
+  return share.map((s) => strength * s);
 }
 
 /** Gain for a response `h` below 1 when at most `boostDb` may be given. */

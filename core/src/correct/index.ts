@@ -2,21 +2,43 @@
 export { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
 export { STARTING_GOAL } from './startingGoal.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
+export { LIFT_HZ, targetShape, TILT_HZ, type Target } from './targetShape.js';
+export { findRollOffs, rollOffDb, type RollOff, type RollOffs } from './rollOff.js';
 export { placeTarget } from './placeTarget.js';
-export { meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';
-export { designMagnitude, type CorrectionLimits, type MagnitudeDesign } from './designMagnitude.js';
-export { leftAlone, type LeftAlone } from './leftAlone.js';
-export { minimumPhaseFir } from './minimumPhaseFir.js';
-export { firLevelDb, largestGainDb, predictImpulse, predictPower } from './predict.js';
+export { isNarrow, meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';
+export {
+  designMagnitude,
+  type CorrectionLimits,
+  type MagnitudeDesign,
+  type StrengthPoint,
+} from './designMagnitude.js';
+export { excessPhase, sharedPhase, turnedShare } from './excessPhase.js';
+export { leftAlone, MOVES_DB, TURNED_SHARE, type LeftAlone, type LeftReason } from './leftAlone.js';
+export {
+  correctionFir,
+  MOST_PRE_S,
+  type CorrectionFir,
+  type PhaseStyle,
+  type SharedPhase,
+} from './correctionFir.js';
+export { sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
+export { fitSections, sectionsErrorDb, type SectionFit, type SectionLimits } from './fitSections.js';
+export { headroomOf, throughChain, type Chain, type Headroom } from './headroom.js';
+export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
   designChannel,
-  exactChannel,
   foundChannel,
   ownSpan,
   shapeDistance,
   type ChannelDesign,
   type ChannelGoal,
   type ChannelRequest,
-  type ExactChannel,
   type FoundChannel,
 } from './designChannel.js';
+export {
+  exactChannel,
+  STARTING_FILTER,
+  type ExactChannel,
+  type FilterChoice,
+  type ProcessorLimits,
+} from './exactChannel.js';

@@ -1,7 +1,9 @@
 import { smoothLevels } from '../signal/index.js';
-import type { CorrectionLimits, MagnitudeDesign } from './designMagnitude.js';
-import type { SpotAverage } from './averageSpots.js';
+import type { CorrectionLimits, MagnitudeDesign, SpotTraits } from './designMagnitude.js';
 import { spanWeight } from './span.js';
+
+/** Why a stretch was not brought to the target. */
+export type LeftReason = 'moves' | 'not minimum phase' | 'too deep' | 'cut limit';
 
 /** A stretch that the design did not bring to the target, and why. */
 export interface LeftAlone {
@@ -13,37 +15,42 @@ export interface LeftAlone {
   offDb: number;
   /** what the design does there, dB */
   gainDb: number;
-  reason: 'moves' | 'too deep' | 'cut limit';
+  reason: LeftReason;
   /** standard deviation over the spots there, dB */
   spreadDb: number;
+  /** share of the spots that are not of minimum phase there, 0 to 1 */
+  turned: number;
 }
 
 /** Less than this from the target is no fault; this much left undone is worth a word. */
 const OFF_DB = 3;
 const UNDONE_DB = 2;
 /** Spots that differ by this much do not share a dip. */
-const MOVES_DB = 3;
+export const MOVES_DB = 3;
+/** A dip that this share of the spots has as no minimum phase is one that a filter cannot fill. */
+export const TURNED_SHARE = 0.5;
 
 /**
  * Where the design stays away from the target within the span, and the reason: a dip that differs from spot to spot
- * (`moves`), one that every spot shares but that needs more than the boost limit (`too deep`), a peak above the cut
- * limit (`cut limit`). Strength below 1 is no reason: the design is judged at full strength. The soft ends of the span
- * are no fault either.
+ * (`moves`), one that most spots share but not as minimum phase (`not minimum phase`: two sounds cancel there, and both
+ * would be raised), one that needs more than the boost limit (`too deep`), a peak above the cut limit (`cut limit`).
+ * Strength below 1 is no reason: the design is judged at full strength. The soft ends of the span are no fault either.
  * @param before the average smoothed by 1/6 octave, where it is known already
  * @returns in ascending frequency; judged on 1/6 octave, before and after
  */
 export function leftAlone(
   frequency: Float64Array,
-  { averageDb, spreadDb }: Pick<SpotAverage, 'averageDb' | 'spreadDb'>,
+  averageDb: Float64Array,
+  { spreadDb, turned }: SpotTraits,
   targetDb: Float64Array,
-  { gainDb }: Pick<MagnitudeDesign, 'gainDb'>,
+  { gainDb, fullDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb'>,
   { span, strength, maxCutDb }: CorrectionLimits,
   before: Float64Array = smoothLevels(frequency, averageDb, 6),
 ): LeftAlone[] {
   if (strength === 0) return [];
   const after = smoothLevels(
     frequency,
-    averageDb.map((level, i) => level + gainDb[i]! / strength),
+    averageDb.map((level, i) => level + fullDb[i]!),
     6,
   );
   const weight = spanWeight(frequency, span);
@@ -62,9 +69,9 @@ export function leftAlone(
     while (isLeft(end) && Math.sign(off[end]!) === Math.sign(off[from]!)) end++;
     let at = from;
     for (let i = from; i < end; i++) if (Math.abs(left[i]!) > Math.abs(left[at]!)) at = i;
-    const reason = off[at]! < 0 ? (spreadDb[at]! > MOVES_DB ? 'moves' : 'too deep') : 'cut limit';
+    const reason = off[at]! < 0 ? dipReason(spreadDb[at]!, turned?.[at] ?? 0) : 'cut limit';
     // a peak that is not at the limit is the flank of one that is finer than the design resolves: no reason to tell
-    if (reason !== 'cut limit' || gainDb[at]! / strength < 0.9 * -maxCutDb) {
+    if (reason !== 'cut limit' || fullDb[at]! < 0.9 * -maxCutDb) {
       out.push({
         from: frequency[from]!,
         to: frequency[end - 1]!,
@@ -73,9 +80,13 @@ export function leftAlone(
         gainDb: gainDb[at]!,
         reason,
         spreadDb: spreadDb[at]!,
+        turned: turned?.[at] ?? 0,
       });
     }
     from = end - 1;
   }
   return out;
 }
+
+const dipReason = (spreadDb: number, turned: number): LeftReason =>
+  spreadDb > MOVES_DB ? 'moves' : turned >= TURNED_SHARE ? 'not minimum phase' : 'too deep';

@@ -29,8 +29,3 @@ export function firLevelDb(fir: RealArray, rate: number, at: Float64Array): Floa
   const levels = powerOf(realFft(fir, size)).map(dbOfPower);
   return interpolateLog(binFrequencies(size, rate).subarray(1), levels.subarray(1), at);
 }
-
-/** Largest gain of a filter at any frequency, dB: what it costs in headroom. */
-export function largestGainDb(fir: RealArray): number {
-  return dbOfPower(powerOf(realFft(fir, fftSizeFor(fir.length * 4))).reduce((a, b) => Math.max(a, b)));
-}

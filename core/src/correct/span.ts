@@ -7,9 +7,11 @@ export interface Span {
 }
 
 /** The soft ends reach this many octaves inward (a third of a narrow span at the most). */
-const SOFT_OCTAVES = { narrow: 1 / 3, wide: 1 / 5 };
-/** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs three times that. */
-const SOFT_HZ = 20;
+const SOFT_OCTAVES = { narrow: 1 / 5, wide: 1 / 6 };
+/** A filter of 8192 taps tells apart what lies 6 Hz from each other; a soft end needs more than twice that. */
+const SOFT_HZ = 15;
+/** Where a span begins with what can be heard, less will do: what a filter leaks below that moves nothing. */
+const LOWEST = { hz: 25, softHz: 8 };
 const NARROW_OCTAVES = 3;
 
 /** Whether a span is so narrow, as a subwoofer's, that its soft ends are much of it. */
@@ -22,7 +24,10 @@ export function spanWeight(frequency: Float64Array, { from, to }: Span): Float64
   const soft = isNarrow({ from, to }) ? SOFT_OCTAVES.narrow : SOFT_OCTAVES.wide;
   const [low, high] = [Math.log2(from), Math.log2(to)];
   const third = (high - low) / 3;
-  const softLow = Math.min(Math.max(soft, Math.log2(1 + SOFT_HZ / from)), third);
+  const softLow = Math.min(
+    Math.max(soft, Math.log2(1 + (from < LOWEST.hz ? LOWEST.softHz : SOFT_HZ) / from)),
+    third,
+  );
   const softHigh = Math.min(Math.max(soft, Math.log2(1 + SOFT_HZ / to)), third);
   return frequency.map((f) => {
     const x = Math.log2(f);

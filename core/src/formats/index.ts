@@ -5,3 +5,12 @@ export { readWav, writeWav, type WavSound } from './wav.js';
 export { readResponseText, writeResponseText, type ResponseTable } from './responseText.js';
 export { readCalibrationText, type MicrophoneCalibration } from './calibrationText.js';
 export { bytesOfText, packFiles, textOfBytes, unpackFiles } from './zip.js';
+export {
+  biquadIn,
+  sectionsCsv,
+  sectionsJson,
+  sectionsText,
+  type NamedSections,
+  type SignConvention,
+} from './sectionFiles.js';
+export { readTargetText, writeTargetText } from './targetText.js';

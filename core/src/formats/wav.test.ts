@@ -84,3 +84,10 @@ it('computes CRC-32 as the standard check value, in pieces too', () => {
   expect(crc32(bytes)).toBe(0xcbf43926);
   expect(crc32(bytes.subarray(4), crc32(bytes.subarray(0, 4)))).toBe(0xcbf43926);
 });
+
+it('writes 64-bit floats that read back exactly', () => {
+  const samples = Float64Array.of(0.1, -1e-9, 3.5);
+  const back = readWav(writeWav([samples], 96000, 'float64'));
+  expect(back).toMatchObject({ rate: 96000, encoding: 'float', bits: 64 });
+  expect([...back.channels[0]!]).toEqual([...samples]);
+});

@@ -96,23 +96,24 @@ function decode(
 }
 
 /**
- * Writes a WAV file: 32-bit float (any value) or 24-bit PCM (clipped to full scale, rounded).
+ * Writes a WAV file: 32- or 64-bit float (any value) or 24-bit PCM (clipped to full scale, rounded).
  * @param channels at least one, equally long
  */
 export function writeWav(
   channels: RealArray[],
   rate: number,
-  kind: 'float32' | 'pcm24' = 'float32',
+  kind: 'float32' | 'float64' | 'pcm24' = 'float32',
 ): Uint8Array {
   const frames = channels[0]?.length ?? 0;
   if (channels.length === 0 || channels.some((c) => c.length !== frames)) {
     throw new RangeError(`writeWav: channels of ${channels.map((c) => c.length).join(', ')} samples`);
   }
-  const width = kind === 'float32' ? 4 : 3;
+  const width = { float32: 4, float64: 8, pcm24: 3 }[kind];
+  const isFloat = kind !== 'pcm24';
   const dataSize = frames * channels.length * width;
   const pad = dataSize & 1;
   // float wants the fact chunk (RIFF, new multimedia types, 1994)
-  const extra = kind === 'float32' ? 2 + 12 : 0;
+  const extra = isFloat ? 2 + 12 : 0;
   const bytes = new Uint8Array(44 + extra + dataSize + pad);
   const view = new DataView(bytes.buffer);
   let at = 0;
@@ -122,14 +123,14 @@ export function writeWav(
   text('RIFF');
   u32(bytes.length - 8);
   text('WAVEfmt ');
-  u32(kind === 'float32' ? 18 : 16);
-  u16(kind === 'float32' ? 3 : 1);
+  u32(isFloat ? 18 : 16);
+  u16(isFloat ? 3 : 1);
   u16(channels.length);
   u32(rate);
   u32(rate * channels.length * width);
   u16(channels.length * width);
   u16(width * 8);
-  if (kind === 'float32') {
+  if (isFloat) {
     u16(0);
     text('fact');
     u32(4);
@@ -141,6 +142,7 @@ export function writeWav(
     for (const channel of channels) {
       const v = channel[i]!;
       if (kind === 'float32') view.setFloat32(at, v, true);
+      else if (kind === 'float64') view.setFloat64(at, v, true);
       else {
         const whole = Math.max(-0x800000, Math.min(0x7fffff, Math.round(v * 0x800000)));
         view.setUint16(at, whole & 0xffff, true);

@@ -14,3 +14,4 @@ export {
   type CalibratorProblem,
   type CalibratorReading,
 } from './calibratorTone.js';
+export { loudness, loudnessSections } from './loudness.js';

@@ -8,6 +8,8 @@ export interface DecayMap {
   timeS: Float64Array;
   /** dB re the loudest cell; row by row, a row for each frequency */
   levelDb: Float32Array;
+  /** power of the loudest cell, dB re 1 */
+  loudestDb: number;
 }
 
 export interface DecayMapRequest {
@@ -46,7 +48,7 @@ export function decayMap(
     }
   });
   for (let i = 0; i < levelDb.length; i++) levelDb[i] = 10 * Math.log10(levelDb[i]! / most + 1e-12);
-  return { frequency, timeS, levelDb };
+  return { frequency, timeS, levelDb, loudestDb: 10 * Math.log10(most) };
 }
 
 /** Squared envelope of a Gaussian band, at any sample. */

@@ -33,5 +33,5 @@ export {
   type AnalysisStep,
   type SweepRecording,
 } from './analyseSweep.js';
-export { powerOnGrid } from './spectrumOnGrid.js';
+export { fineSpectrum, powerOnGrid } from './spectrumOnGrid.js';
 export { responseOnGrid, type SampledResponse } from './responseOnGrid.js';

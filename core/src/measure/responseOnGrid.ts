@@ -1,5 +1,5 @@
-import { dbOfPower, fftSizeFor, realFft, type ImpulseResponse } from '../signal/index.js';
-import { powerOnGrid } from './spectrumOnGrid.js';
+import { dbOfPower, type ImpulseResponse } from '../signal/index.js';
+import { fineSpectrum, powerOnGrid } from './spectrumOnGrid.js';
 
 /** A response at the frequencies of a grid: level averaged over 1/48 octave, phase at the frequency itself. */
 export interface SampledResponse {
@@ -11,9 +11,9 @@ export interface SampledResponse {
 
 /** Level and phase of an impulse response on a grid (Hz); the phase is read between FFT bins by linear interpolation. */
 export function responseOnGrid(impulse: ImpulseResponse, grid: Float64Array): SampledResponse {
-  const { samples, rate, zero } = impulse;
-  const size = fftSizeFor(Math.max(samples.length, 131072));
-  const { re, im } = realFft(samples, size);
+  const { rate, zero } = impulse;
+  const spectrum = fineSpectrum(impulse);
+  const { size, re, im } = spectrum;
   const phaseDeg = grid.map((f) => {
     // the bulk of the delay is taken out ahead of interpolating, so that neighbouring bins do not turn against each other
     const x = (f * size) / rate;
@@ -27,5 +27,5 @@ export function responseOnGrid(impulse: ImpulseResponse, grid: Float64Array): Sa
     const t = x - k;
     return (Math.atan2(a[1] + t * (b[1] - a[1]), a[0] + t * (b[0] - a[0])) * 180) / Math.PI;
   });
-  return { frequency: grid, levelDb: powerOnGrid(impulse, grid).map(dbOfPower), phaseDeg };
+  return { frequency: grid, levelDb: powerOnGrid(impulse, grid, 48, spectrum).map(dbOfPower), phaseDeg };
 }

@@ -1,8 +1,11 @@
 /** The project: its shape, its checks, its file. */
 export {
   PROJECT_VERSION,
+  type Alignment,
+  type BlindTrial,
   type Calibration,
   type Correction,
+  type Crossovers,
   type DeviceChoice,
   type Family,
   type FloorAndEar,
@@ -11,11 +14,13 @@ export {
   type KnownDistance,
   type LevelCalibration,
   type LevelCheck,
+  type ListeningChain,
   type Loudspeaker,
   type MemoryLoad,
   type MemoryStamp,
   type Microphone,
   type NoiseReading,
+  type PendingLoad,
   type Place,
   type Pointing,
   type Position,
@@ -30,8 +35,18 @@ export {
   type Sweep,
   type TakenWith,
   type Timing,
+  type TrialCandidate,
+  type Variant,
 } from './types.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
 export { arraysOf, checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';
+export {
+  firstVariant,
+  freeName,
+  STARTING_CORRECTION,
+  targetOf,
+  variantOf,
+  withCorrection,
+} from './variants.js';

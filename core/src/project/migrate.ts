@@ -12,6 +12,8 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * Steps from one version of the project's shape to the next; once released, a step is never edited.
  * 1 to 2: microphones with gain, direction and level calibrations; real devices, timing, round trip, distances; checks
  * know arrival and polarity; spots have a weight.
+ * 4 to 5: variants of the correction, each with target, filter, alignment, subwoofers, crossovers; loads keep settings;
+ * listening trials and chains.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -100,6 +102,56 @@ const STEPS: Record<number, Step> = {
         floor: null,
         groundPlane: false,
       })),
+    };
+  },
+  4: (project) => {
+    const { correction, ...rest } = project;
+    const { handles, ...limits } = correction as Stored;
+    const id = 'variant-1';
+    return {
+      ...rest,
+      version: 5,
+      variants: [
+        {
+          id,
+          name: 'First variant',
+          note: '',
+          madeAt: 0,
+          correction: {
+            ...limits,
+            target: { handles, lowLiftDb: 0, highTiltDb: 0, lowReachHz: null },
+            familyTargets: {},
+            strengthPoints: [],
+            filter: {
+              form: 'fir',
+              style: 'minimum',
+              taps: null,
+              sectionCount: 10,
+              kinds: ['peak', 'low shelf', 'high shelf'],
+              leastQ: 0.3,
+              mostQ: 12,
+            },
+            sections: {},
+            alignment: {},
+            subs: {},
+            crossovers: {},
+            headroomGuard: false,
+          },
+          restsOn: null,
+        },
+      ],
+      variantId: id,
+      loads: (project['loads'] as Stored[]).map((load) => ({
+        ...load,
+        outputs: null,
+        before: null,
+        variantId: null,
+        variantName: '',
+      })),
+      pendingLoad: null,
+      trials: [],
+      chains: [],
+      chainId: null,
     };
   },
 };

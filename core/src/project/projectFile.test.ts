@@ -1,8 +1,10 @@
 import { expect, it } from 'vitest';
+import { plainOutput } from '../output/index.js';
 import { FormatError, packFiles, unpackFiles } from '../formats/index.js';
 import {
   arraysOf,
   checkProject,
+  firstVariant,
   readProjectFile,
   writeProjectFile,
   type Project,
@@ -10,7 +12,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 4,
+  version: 5,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {
@@ -132,14 +134,8 @@ const project: Project = {
       groundPlane: false,
     },
   ],
-  correction: {
-    handles: [{ frequency: 1000, levelDb: 0 }],
-    strength: 1,
-    maxBoostDb: 6,
-    maxCutDb: 15,
-    spans: {},
-    targetLevels: {},
-  },
+  variants: [firstVariant()],
+  variantId: 'variant-1',
   loads: [
     {
       id: 'l1',
@@ -149,9 +145,31 @@ const project: Project = {
       checksum: 3,
       filters: { left: 'f1' },
       spans: {},
+      outputs: [{ ...plainOutput(), sections: [{ kind: 'peak', frequency: 50, gainDb: -3, q: 2 }] }],
+      before: [plainOutput()],
       designKey: 'k',
+      variantId: 'variant-1',
+      variantName: 'First variant',
     },
   ],
+  pendingLoad: null,
+  trials: [
+    {
+      id: 'trial-1',
+      kind: 'preference',
+      startedAt: 5,
+      spotName: 'Home spot',
+      material: 'speech',
+      candidates: [
+        { source: 'as-found', name: 'as found' },
+        { source: 'variant-1', name: 'First variant' },
+      ],
+      answers: [1, 0, 1],
+      matched: true,
+    },
+  ],
+  chains: [],
+  chainId: null,
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },

@@ -219,6 +219,96 @@ const rig = Joi.object({
   ),
 });
 
+const style = Joi.valid('minimum', 'mixed', 'linear');
+const crossover = Joi.object({
+  kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
+  order: number.integer().min(1).max(8),
+  frequency: number.min(1).max(40_000),
+}).allow(null);
+const sections = list(
+  Joi.object({
+    kind: Joi.valid('peak', 'low shelf', 'high shelf'),
+    frequency: number.min(1).max(40_000),
+    gainDb: number.min(-60).max(24),
+    q: number.min(0.05).max(100),
+  }),
+  24,
+);
+const target = Joi.object({
+  handles: list(
+    Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }),
+    64,
+  ).min(1),
+  lowLiftDb: number.min(-24).max(24),
+  highTiltDb: number.min(-24).max(24),
+  lowReachHz: number.min(5).max(1000).allow(null),
+});
+const correction = Joi.object({
+  target,
+  familyTargets: byId(target),
+  strength: number.min(0).max(1),
+  strengthPoints: list(Joi.object({ frequency: number.min(1).max(40_000), share: number.min(0).max(1) }), 64),
+  maxBoostDb: number.min(0).max(24),
+  maxCutDb: number.min(0).max(60),
+  spans: byId(span),
+  targetLevels: byId(number.min(-200).max(200)),
+  filter: Joi.object({
+    form: Joi.valid('fir', 'sections', 'both'),
+    style,
+    taps: number.integer().min(16).max(65_536).allow(null),
+    sectionCount: number.integer().min(1).max(24),
+    kinds: list(Joi.valid('peak', 'low shelf', 'high shelf'), 3).min(1),
+    leastQ: number.min(0.05).max(100),
+    mostQ: number.min(Joi.ref('leastQ')).max(100),
+  }),
+  sections: byId(sections),
+  alignment: byId(
+    Joi.object({
+      trimDb: number.min(-80).max(24),
+      delayMs: number.min(0).max(1000),
+      inverted: Joi.boolean(),
+    }),
+  ),
+  subs: byId(
+    Joi.object({
+      gainDb: number.min(-80).max(24),
+      delayS: number.min(0).max(1),
+      inverted: Joi.boolean(),
+      sections,
+    }),
+  ),
+  crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
+  headroomGuard: Joi.boolean(),
+});
+const outputSettings = list(
+  Joi.object({
+    trimDb: number,
+    delayMs: number,
+    inverted: Joi.boolean(),
+    muted: Joi.boolean(),
+    size: Joi.valid('small', 'large'),
+    highPass: crossover,
+    lowPass: crossover,
+    sections,
+    taps: number.integer().min(0),
+  }),
+  64,
+).allow(null);
+const memoryLoad = Joi.object({
+  id,
+  letter: Joi.string().pattern(/^[A-F]$/),
+  name: text.allow(''),
+  loadedAt: time,
+  checksum: number,
+  filters: byId(id),
+  spans: byId(span),
+  outputs: outputSettings,
+  before: outputSettings,
+  designKey: text,
+  variantId: id.allow(null),
+  variantName: text.allow(''),
+});
+
 /** Shape and limits of a project as stored; every field must be there. */
 export const projectSchema = Joi.object({
   version: Joi.valid(PROJECT_VERSION),
@@ -244,30 +334,49 @@ export const projectSchema = Joi.object({
   roundId: id,
   families: list(Joi.object({ id, name: text, loudspeakerIds: list(id, 64) }), 64).allow(null),
   sweeps: list(sweep, 20_000),
-  correction: Joi.object({
-    handles: list(
-      Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }),
-      64,
-    ).min(1),
-    strength: number.min(0).max(1),
-    maxBoostDb: number.min(0).max(24),
-    maxCutDb: number.min(0).max(60),
-    spans: byId(span),
-    targetLevels: byId(number.min(-200).max(200)),
-  }),
-  loads: list(
+  variants: list(
     Joi.object({
       id,
-      letter: Joi.string().pattern(/^[A-F]$/),
-      name: text.allow(''),
-      loadedAt: time,
-      checksum: number,
-      filters: byId(id),
-      spans: byId(span),
-      designKey: text,
+      name: text,
+      note: Joi.string().max(2000).allow(''),
+      madeAt: time,
+      correction,
+      restsOn: Joi.object({ roundId: id, key: text }).allow(null),
+    }),
+    200,
+  ).min(1),
+  variantId: id,
+  loads: list(memoryLoad, 1000),
+  pendingLoad: Joi.object({ load: memoryLoad, transferId: text }).allow(null),
+  trials: list(
+    Joi.object({
+      id,
+      kind: Joi.valid('preference', 'same or different'),
+      startedAt: time,
+      spotName: text,
+      material: text,
+      candidates: list(Joi.object({ source: id, name: text }), 4),
+      answers: list(number.integer().min(0).max(3), 1000),
+      matched: Joi.boolean(),
     }),
     1000,
   ),
+  chains: list(
+    Joi.object({
+      id,
+      name: text,
+      source: id,
+      leftId: id,
+      rightId: id,
+      strength: number.min(0).max(1),
+      style,
+      trimDb: number.min(-80).max(12),
+      through: Joi.valid('room', 'output'),
+      outputName: text.allow(''),
+    }),
+    100,
+  ),
+  chainId: id.allow(null),
 }).options({ presence: 'required', abortEarly: true, convert: false });
 
 /**
@@ -288,6 +397,8 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
       return { problem: `sweep ${id} names a calibration that is not in the project` };
     }
   }
+  if (!project.variants.some((v) => v.id === project.variantId))
+    return { problem: 'the variant that is worked on is not in the project' };
   const rounds = new Set(project.rounds.map((r) => r.id));
   const stray = project.sweeps.find((s) => !rounds.has(s.roundId));
   if (stray || !rounds.has(project.roundId))
@@ -306,7 +417,12 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
 }
 
 /** Ids of all arrays that a project refers to. */
-export function arraysOf({ sweeps, loads, rig }: Pick<Project, 'sweeps' | 'loads' | 'rig'>): Set<string> {
+export function arraysOf({
+  sweeps,
+  loads,
+  pendingLoad,
+  rig,
+}: Pick<Project, 'sweeps' | 'loads' | 'pendingLoad' | 'rig'>): Set<string> {
   const looked = [
     ...Object.values(rig.checks).map((c) => c.traceId),
     rig.roundTrip?.traceId,
@@ -316,7 +432,7 @@ export function arraysOf({ sweeps, loads, rig }: Pick<Project, 'sweeps' | 'loads
     ...sweeps.flatMap((s) =>
       [s.traceId, s.harmonicsId, s.referenceId, s.floor?.traceId, s.floor?.joinedId].filter(isId),
     ),
-    ...loads.flatMap((l) => Object.values(l.filters)),
+    ...[...loads, ...(pendingLoad ? [pendingLoad.load] : [])].flatMap((l) => Object.values(l.filters)),
     ...looked.filter(isId),
   ]);
 }

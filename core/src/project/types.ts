@@ -1,9 +1,11 @@
-import type { Span, TargetHandle } from '../correct/index.js';
+import type { FilterChoice, Section, Span, StrengthPoint, Target } from '../correct/index.js';
 import type { NoiseTrait } from '../check/index.js';
+import type { OutputSettings } from '../output/index.js';
+import type { CrossoverFilter, SubSetting } from '../together/index.js';
 import type { BandMargin, Verdict } from '../measure/index.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 4;
+export const PROJECT_VERSION = 5;
 
 /** Metres from the corner of the place at the origin: x, y along the floor, z up. */
 export interface Position {
@@ -313,30 +315,119 @@ export interface Sweep {
   groundPlane: boolean;
 }
 
+/** Trim and delay of a channel on top of what the processor did, as set or taken over. */
+export interface Alignment {
+  trimDb: number;
+  delayMs: number;
+  inverted: boolean;
+}
+
+/** Crossovers of a channel in place of those that the processor had; null for none. */
+export interface Crossovers {
+  highPass: CrossoverFilter | null;
+  lowPass: CrossoverFilter | null;
+}
+
 export interface Correction {
-  handles: TargetHandle[];
+  /** of all families that have none of their own */
+  target: Target;
+  /** by family id */
+  familyTargets: Record<string, Target>;
   strength: number;
+  strengthPoints: StrengthPoint[];
   maxBoostDb: number;
   maxCutDb: number;
   /** per loudspeaker; absent where the span is found from its own band */
   spans: Record<string, Span>;
-  /** per loudspeaker, dB added to the shape of the handles; absent where the target places itself */
+  /** per loudspeaker, dB added to the shape of the target; absent where the target places itself */
   targetLevels: Record<string, number>;
+  filter: FilterChoice;
+  /** per loudspeaker: sections by hand; absent where they are fitted */
+  sections: Record<string, Section[]>;
+  /** per loudspeaker; absent where level and delay stay as the processor had them */
+  alignment: Record<string, Alignment>;
+  /** per subwoofer, when they work together; empty when they do not */
+  subs: Record<string, SubSetting>;
+  /** per loudspeaker; absent where the processor's own stay */
+  crossovers: Record<string, Crossovers>;
+  /** whether all channels are lowered so that no tone can go beyond full scale */
+  headroomGuard: boolean;
 }
 
-/** One load of a memory: which filter went to which loudspeaker, kept so that predictions stay true to what was loaded. */
+/** A correction with a name. Any number stand beside each other. */
+export interface Variant {
+  id: string;
+  name: string;
+  note: string;
+  madeAt: number;
+  correction: Correction;
+  /** what had been measured when it was last looked at: round, and a key that changes with its sweeps */
+  restsOn: { roundId: string; key: string } | null;
+}
+
+/** One load of a memory: what went to which output, kept so that predictions stay true to what was loaded. */
 export interface MemoryLoad {
   id: string;
   letter: string;
   name: string;
   loadedAt: number;
   checksum: number;
-  /** filter array id per loudspeaker */
+  /** filter array id per loudspeaker that has a FIR */
   filters: Record<string, string>;
-  /** span per loudspeaker at the time */
+  /** per loudspeaker at the time: every one that was corrected */
   spans: Record<string, Span>;
+  /** settings of all outputs as they are meant to be, and as they were while the room was measured; null where they were not kept */
+  outputs: OutputSettings[] | null;
+  before: OutputSettings[] | null;
   /** what the design rested on, to tell when it has changed since */
   designKey: string;
+  /** the variant; null where there were none yet */
+  variantId: string | null;
+  variantName: string;
+}
+
+/** A load that has been begun and not completed: it can be gone on with. */
+export interface PendingLoad {
+  load: MemoryLoad;
+  transferId: string;
+}
+
+/** What one candidate of a blind trial was. */
+export interface TrialCandidate {
+  /** 'as found', or the id of a variant */
+  source: string;
+  name: string;
+}
+
+/** A blind comparison as it went. */
+export interface BlindTrial {
+  id: string;
+  kind: 'preference' | 'same or different';
+  startedAt: number;
+  spotName: string;
+  material: string;
+  candidates: TrialCandidate[];
+  /** candidate chosen in each turn (preference), or whether the answer was right (1) or not (0) */
+  answers: number[];
+  matched: boolean;
+}
+
+/** Output, channels and correction to listen through, under a name. */
+export interface ListeningChain {
+  id: string;
+  name: string;
+  /** 'as found', or the id of a variant */
+  source: string;
+  /** loudspeakers that play left and right; equal for one */
+  leftId: string;
+  rightId: string;
+  /** share of the correction, 0 to 1 */
+  strength: number;
+  style: FilterChoice['style'];
+  trimDb: number;
+  /** where it sounds */
+  through: 'room' | 'output';
+  outputName: string;
 }
 
 export interface Project {
@@ -353,8 +444,17 @@ export interface Project {
   /** as arranged by hand; null while those that are proposed hold */
   families: Family[] | null;
   sweeps: Sweep[];
-  correction: Correction;
+  /** never empty */
+  variants: Variant[];
+  /** the one that is worked on */
+  variantId: string;
+  /** oldest first */
   loads: MemoryLoad[];
+  pendingLoad: PendingLoad | null;
+  trials: BlindTrial[];
+  chains: ListeningChain[];
+  /** the chain that is listened through; null for none */
+  chainId: string | null;
 }
 
 /** Samples that a project refers to: an impulse response or a filter. */

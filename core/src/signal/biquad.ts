@@ -83,6 +83,42 @@ export function peaking(frequency: number, gainDb: number, q: number, rate: numb
   };
 }
 
+/** Shelf: `gainDb` far below (low) or far above (high), half of it in dB at `frequency`; `q` of its poles, 0.71 for the steepest without overshoot (Bristow-Johnson). */
+function shelf(kind: 'low' | 'high', frequency: number, gainDb: number, q: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const a = 10 ** (gainDb / 40);
+  const root = Math.sqrt(a);
+  // analogue prototype A (s^2 + sqrt(A)/q s + A) / (A s^2 + sqrt(A)/q s + 1), s = tan-warped; the high one is its mirror
+  const side = root / q;
+  const [n0, n1, n2, d0, d1, d2] =
+    kind === 'low' ? [a * a, a * side, a, 1, side, a] : [a, a * side, a * a, a, side, 1]; // coefficients of s^0, s^1, s^2
+  const norm = 1 / (d2 + d1 * k + d0 * k * k);
+  return {
+    b0: (n2 + n1 * k + n0 * k * k) * norm,
+    b1: 2 * (n0 * k * k - n2) * norm,
+    b2: (n2 - n1 * k + n0 * k * k) * norm,
+    a1: 2 * (d0 * k * k - d2) * norm,
+    a2: (d2 - d1 * k + d0 * k * k) * norm,
+  };
+}
+
+/** Low shelf of second order. */
+export const lowShelf = (frequency: number, gainDb: number, q: number, rate: number): Biquad =>
+  shelf('low', frequency, gainDb, q, rate);
+
+/** High shelf of second order. */
+export const highShelf = (frequency: number, gainDb: number, q: number, rate: number): Biquad =>
+  shelf('high', frequency, gainDb, q, rate);
+
+/** All-pass of second order: magnitude 1, phase falls by 360 degrees around `frequency`. */
+export function allPass(frequency: number, q: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const norm = 1 / (1 + k / q + k * k);
+  const a1 = 2 * (k * k - 1) * norm;
+  const a2 = (1 - k / q + k * k) * norm;
+  return { b0: a2, b1: a1, b2: 1, a1, a2 };
+}
+
 /** Spectrum of a cascade of sections on the bins of `size`, at the rate they were made for. */
 export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
   const bins = size / 2 + 1;
@@ -105,6 +141,16 @@ export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
     }
   }
   return { size, re, im };
+}
+
+/** Response of one section at a frequency in Hz: real and imaginary part. */
+export function biquadAt({ b0, b1, b2, a1, a2 }: Biquad, frequency: number, rate: number): [number, number] {
+  const w = (2 * Math.PI * frequency) / rate;
+  const [c1, s1, c2, s2] = [Math.cos(w), -Math.sin(w), Math.cos(2 * w), -Math.sin(2 * w)];
+  const [nr, ni] = [b0 + b1 * c1 + b2 * c2, b1 * s1 + b2 * s2];
+  const [dr, di] = [1 + a1 * c1 + a2 * c2, a1 * s1 + a2 * s2];
+  const d = dr * dr + di * di;
+  return [(nr * dr + ni * di) / d, (ni * dr - nr * di) / d];
 }
 
 /** The signal through a cascade of sections, from rest (transposed direct form II). */

@@ -4,7 +4,8 @@ export { binFrequencies, fftSizeFor, inverseRealFft, realFft } from './fft.js';
 export { delaySpectrum, multiplySpectra, powerOf } from './halfSpectrum.js';
 export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
 export { cosineStep, hannRise, hannWindow } from './windows.js';
-export { convolve } from './convolve.js';
+export { convolve, convolveLong } from './convolve.js';
+export { resampleFir } from './resampleFir.js';
 export {
   exponentialSweep,
   harmonicLead,
@@ -20,4 +21,15 @@ export { interpolateLog } from './interpolate.js';
 export { minimumPhase } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';
 export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';
-export { biquadSpectrum, butterworth, filterBiquads, linkwitzRiley, peaking, type Biquad } from './biquad.js';
+export {
+  allPass,
+  biquadAt,
+  biquadSpectrum,
+  butterworth,
+  filterBiquads,
+  highShelf,
+  linkwitzRiley,
+  lowShelf,
+  peaking,
+  type Biquad,
+} from './biquad.js';

@@ -4,14 +4,13 @@ export {
   memoryChecksum,
   outputSpectrum,
   packFilters,
-  plainOutput,
+  settingsAfterLoad,
   SKERRY,
   unpackFilters,
-  type CrossoverFilter,
   type Memory,
   type MemoryLetter,
-  type OutputSettings,
 } from './settings.js';
+export { plainOutput, type OutputSettings } from '@pebble-hall/core/output';
 export {
   houseMemory,
   LEFT_OVER,
@@ -20,4 +19,5 @@ export {
   type MemorySummary,
   type OutputChange,
   type ProcessorState,
+  type TransferState,
 } from './processor.js';

@@ -86,9 +86,34 @@ describe('a transfer', () => {
     const before = processor.state();
     processor.breakAtShare = 0.5;
     expect(() => send('B')).toThrow(/link was lost after 16 of 24/);
-    expect(processor.state()).toEqual(before);
-    processor.complete(send('C')); // the link is whole again
-    expect(processor.state().active).toBe('C');
+    const { transfer, ...rest } = processor.state();
+    expect({ ...rest, transfer: null }).toEqual(before);
+    expect(transfer).toMatchObject({ letter: 'B', received: 16, bytes: 24 });
+  });
+
+  it('can be gone on with where the link was lost', () => {
+    processor.breakAtShare = 0.3;
+    expect(() => send('B')).toThrow(/link was lost after 8 of 24/);
+    const { id } = processor.state().transfer!;
+    const { received } = processor.transferOf(id);
+    const rest = bytes.subarray(received);
+    processor.chunk(id, received, rest, crc32(rest));
+    expect(processor.complete(id)).toMatchObject({ letter: 'B', checksum });
+    expect(processor.state().transfer).toBeNull();
+    expect(() => processor.transferOf(id)).toThrow(/No such transfer/);
+  });
+
+  it('sets trims, sizes and crossovers of what it corrects back, and nothing else', () => {
+    const highPass = { kind: 'Butterworth' as const, order: 2, frequency: 80 };
+    const wanted = outputs.map((o) => ({ ...o, trimDb: -3, delayMs: 2, size: 'small' as const, highPass }));
+    const { id } = processor.begin('D', 'Evening', wanted, memoryChecksum(wanted, bytes));
+    processor.chunk(id, 0, bytes, crc32(bytes));
+    const { checksum: after, outputs: got } = processor.complete(id);
+    expect(got[0]).toEqual({ ...wanted[0]!, trimDb: 0, size: 'large', highPass: null });
+    expect(got[5]).toEqual(wanted[5]); // no filter, so not touched
+    expect(after).not.toBe(memoryChecksum(wanted, bytes));
+    processor.set([0, 1].map((i) => ({ output: i + 1, trimDb: -3, size: 'small', highPass })));
+    expect(processor.read('D').summary.checksum).toBe(memoryChecksum(wanted, bytes));
   });
 
   it('is refused when it is incomplete, damaged, doubled, out of order or too long', () => {
@@ -118,6 +143,16 @@ describe('a transfer', () => {
     processor.abandon(id);
     processor.complete(send('C'));
   });
+});
+
+it('renames and copies memories, but not over one that is being loaded', () => {
+  processor.complete(send('B'));
+  processor.rename('B', 'Matinee');
+  processor.copy('B', 'E');
+  expect(processor.state().memories[4]).toMatchObject({ letter: 'E', name: 'Matinee', checksum });
+  expect(() => processor.rename('F', 'x')).toThrow(/empty/);
+  send('C', 8);
+  expect(() => processor.copy('B', 'C')).toThrow(/transfer into memory C is under way/);
 });
 
 it('recalls a memory that holds something, and no empty one', () => {

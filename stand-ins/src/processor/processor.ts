@@ -1,14 +1,14 @@
 import { crc32 } from '@pebble-hall/core/formats';
+import { plainOutput, type OutputSettings } from '@pebble-hall/core/output';
 import {
   MEMORY_LETTERS,
   memoryChecksum,
   packFilters,
-  plainOutput,
+  settingsAfterLoad,
   SKERRY,
   unpackFilters,
   type Memory,
   type MemoryLetter,
-  type OutputSettings,
 } from './settings.js';
 
 /** Why the processor refused; `status` is the HTTP status that says so. */
@@ -32,18 +32,31 @@ export interface MemorySummary {
   outputs: OutputSettings[];
 }
 
+/** A transfer that was begun and is not complete. */
+export interface TransferState {
+  id: string;
+  letter: MemoryLetter;
+  name: string;
+  received: number;
+  bytes: number;
+}
+
 export interface ProcessorState {
   model: string;
   rate: number;
   mostTaps: number;
+  mostSections: number;
+  gainStepDb: number;
+  frequencyStepHz: number;
   latencyMs: number;
+  transfer: TransferState | null;
   active: MemoryLetter;
   memories: (MemorySummary | { letter: MemoryLetter; empty: true })[];
 }
 
 /** New values for one output, from 1. */
 export interface OutputChange extends Partial<
-  Pick<OutputSettings, 'trimDb' | 'delayMs' | 'inverted' | 'muted'>
+  Pick<OutputSettings, 'trimDb' | 'delayMs' | 'inverted' | 'muted' | 'size' | 'highPass' | 'lowPass'>
 > {
   output: number;
 }
@@ -60,7 +73,8 @@ interface Transfer {
 
 /**
  * The Skerry 12 stand-in. A memory is written by a transfer: announced with its settings, sent in chunks, completed with a
- * checksum. Only a complete and verified transfer replaces what the memory held; a broken one leaves it as it was.
+ * checksum. Only a complete and verified transfer replaces what the memory held; until then it stays as it was, and a transfer
+ * whose link was lost can be gone on with. Loading sets trims, sizes and crossovers of the corrected outputs back.
  */
 export class Processor {
   private readonly memories = new Map<MemoryLetter, Memory>();
@@ -82,7 +96,11 @@ export class Processor {
       model: SKERRY.model,
       rate: SKERRY.rate,
       mostTaps: SKERRY.mostTaps,
+      mostSections: SKERRY.mostSections,
+      gainStepDb: SKERRY.gainStepDb,
+      frequencyStepHz: SKERRY.frequencyStepHz,
       latencyMs: SKERRY.latencyMs,
+      transfer: this.transfer && transferState(this.transfer),
       active: this.active,
       memories: MEMORY_LETTERS.map((letter) => {
         const memory = this.memories.get(letter);
@@ -112,6 +130,25 @@ export class Processor {
     this.memories.set(this.active, { ...memory, outputs, savedAt: this.now() });
   }
 
+  rename(letter: MemoryLetter, name: string): void {
+    const memory = this.held(letter);
+    this.memories.set(letter, { ...memory, name });
+  }
+
+  /** Copies a memory over another; not over one that a transfer goes into. */
+  copy(from: MemoryLetter, to: MemoryLetter): void {
+    const memory = this.held(from);
+    if (this.transfer?.letter === to)
+      throw new ProcessorRefusal(409, `A transfer into memory ${to} is under way; wait for it.`);
+    this.memories.set(to, { ...memory, savedAt: this.now() });
+  }
+
+  private held(letter: MemoryLetter): Memory {
+    const memory = this.memories.get(letter);
+    if (!memory) throw new ProcessorRefusal(409, `Memory ${letter} is empty.`);
+    return memory;
+  }
+
   recall(letter: MemoryLetter): void {
     if (!this.memories.has(letter))
       throw new ProcessorRefusal(409, `Memory ${letter} is empty and cannot be recalled.`);
@@ -128,7 +165,7 @@ export class Processor {
     if (this.transfer) {
       throw new ProcessorRefusal(
         409,
-        `A transfer into memory ${this.transfer.letter} is under way; wait for it or abandon it.`,
+        `A transfer into memory ${this.transfer.letter} is under way; wait for it, go on with it, or abandon it.`,
       );
     }
     if (outputs.length !== SKERRY.outputs)
@@ -156,7 +193,6 @@ export class Processor {
     transfer.received += bytes.length;
     if (this.breakAtShare !== null && transfer.received >= this.breakAtShare * transfer.bytes.length) {
       this.breakAtShare = null;
-      this.transfer = null;
       throw new ProcessorRefusal(
         503,
         `The link was lost after ${transfer.received} of ${transfer.bytes.length} bytes.`,
@@ -187,7 +223,8 @@ export class Processor {
     } catch (error) {
       throw new ProcessorRefusal(422, (error as Error).message);
     }
-    const memory = { name: transfer.name, outputs: transfer.outputs, filters, savedAt: this.now() };
+    const outputs = settingsAfterLoad(transfer.outputs);
+    const memory = { name: transfer.name, outputs, filters, savedAt: this.now() };
     this.memories.set(transfer.letter, memory);
     this.active = transfer.letter;
     return summary(transfer.letter, memory);
@@ -198,12 +235,25 @@ export class Processor {
     this.transfer = null;
   }
 
+  /** How far a transfer is, to go on with it. */
+  transferOf(id: string): TransferState {
+    return transferState(this.under(id));
+  }
+
   private under(id: string): Transfer {
     if (this.transfer?.id !== id)
       throw new ProcessorRefusal(404, 'No such transfer is under way; begin it again.');
     return this.transfer;
   }
 }
+
+const transferState = ({ id, letter, name, received, bytes }: Transfer): TransferState => ({
+  id,
+  letter,
+  name,
+  received,
+  bytes: bytes.length,
+});
 
 function summary(letter: MemoryLetter, { name, savedAt, outputs, filters }: Memory): MemorySummary {
   return {
@@ -212,7 +262,7 @@ function summary(letter: MemoryLetter, { name, savedAt, outputs, filters }: Memo
     savedAt,
     outputs,
     checksum: memoryChecksum(outputs, packFilters(filters)),
-    hasFilters: filters.some((f) => f.length > 0),
+    hasFilters: filters.some((f) => f.length > 0) || outputs.some((o) => o.sections.length > 0),
   };
 }
 

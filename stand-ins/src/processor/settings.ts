@@ -1,15 +1,6 @@
 import { crc32, bytesOfText } from '@pebble-hall/core/formats';
-import {
-  biquadSpectrum,
-  butterworth,
-  delaySpectrum,
-  gainOfDb,
-  linkwitzRiley,
-  multiplySpectra,
-  realFft,
-  type Biquad,
-  type HalfSpectrum,
-} from '@pebble-hall/core/signal';
+import { outputSpectrum as settingsSpectrum, type OutputSettings } from '@pebble-hall/core/output';
+import { delaySpectrum, type HalfSpectrum } from '@pebble-hall/core/signal';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
 export const SKERRY = {
@@ -17,29 +8,14 @@ export const SKERRY = {
   outputs: 12,
   rate: 48000,
   mostTaps: 8192,
+  mostSections: 24,
+  gainStepDb: 0.1,
+  frequencyStepHz: 1,
   latencyMs: 1.25,
 } as const;
 
 export const MEMORY_LETTERS = ['A', 'B', 'C', 'D', 'E', 'F'] as const;
 export type MemoryLetter = (typeof MEMORY_LETTERS)[number];
-
-export interface CrossoverFilter {
-  kind: 'Butterworth' | 'Linkwitz-Riley';
-  order: number;
-  frequency: number;
-}
-
-/** What one output does, its FIR apart. */
-export interface OutputSettings {
-  trimDb: number;
-  delayMs: number;
-  inverted: boolean;
-  muted: boolean;
-  highPass: CrossoverFilter | null;
-  lowPass: CrossoverFilter | null;
-  /** taps of its FIR; 0 for none */
-  taps: number;
-}
 
 export interface Memory {
   name: string;
@@ -48,16 +24,6 @@ export interface Memory {
   filters: Float32Array[];
   savedAt: number;
 }
-
-export const plainOutput = (): OutputSettings => ({
-  trimDb: 0,
-  delayMs: 0,
-  inverted: false,
-  muted: false,
-  highPass: null,
-  lowPass: null,
-  taps: 0,
-});
 
 /** All filters of a memory in output order as little-endian float 32, as they go over the wire. */
 export function packFilters(filters: Float32Array[]): Uint8Array {
@@ -88,6 +54,17 @@ export function unpackFilters(bytes: Uint8Array, taps: number[]): Float32Array[]
   );
 }
 
+/**
+ * What becomes of settings when a memory is loaded: the device takes the filters, and quietly sets trims to 0, sizes to
+ * large and crossovers of corrected outputs to none, as real ones do. Delays, polarity and muting stay.
+ */
+export const settingsAfterLoad = (outputs: OutputSettings[]): OutputSettings[] =>
+  outputs.map((o) =>
+    o.taps === 0 && o.sections.length === 0
+      ? o
+      : { ...o, trimDb: 0, size: 'large', highPass: null, lowPass: null },
+  );
+
 /** CRC-32 over the settings, as JSON in fixed order, and the filters. */
 export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Array): number {
   const canonical = outputs.map((o) => [
@@ -98,28 +75,15 @@ export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Arra
     o.highPass && [o.highPass.kind, o.highPass.order, o.highPass.frequency],
     o.lowPass && [o.lowPass.kind, o.lowPass.order, o.lowPass.frequency],
     o.taps,
+    o.size,
+    o.sections.map((x) => [x.kind, x.frequency, x.gainDb, x.q]),
   ]);
   return crc32(filterBytes, crc32(bytesOfText(JSON.stringify(canonical))));
 }
 
-function crossoverSections(kind: 'lowpass' | 'highpass', filter: CrossoverFilter | null): Biquad[] {
-  if (!filter) return [];
-  const make = filter.kind === 'Butterworth' ? butterworth : linkwitzRiley;
-  return make(kind, filter.order, filter.frequency, SKERRY.rate);
-}
-
-/** Response of one output, its own latency included, on the bins of `size` at 48 kHz. */
-export function outputSpectrum(settings: OutputSettings, filter: Float32Array, size: number): HalfSpectrum {
-  const sections = [
-    ...crossoverSections('highpass', settings.highPass),
-    ...crossoverSections('lowpass', settings.lowPass),
-  ];
-  let spectrum = biquadSpectrum(sections, size);
-  if (filter.length > 0) spectrum = multiplySpectra(spectrum, realFft(filter, size));
-  const gain = settings.muted ? 0 : gainOfDb(settings.trimDb) * (settings.inverted ? -1 : 1);
-  for (let k = 0; k < spectrum.re.length; k++) {
-    spectrum.re[k]! *= gain;
-    spectrum.im[k]! *= gain;
-  }
-  return delaySpectrum(spectrum, ((settings.delayMs + SKERRY.latencyMs) / 1000) * SKERRY.rate);
-}
+/** Response of one output, the device's latency included, on the bins of `size` at 48 kHz. */
+export const outputSpectrum = (settings: OutputSettings, filter: Float32Array, size: number): HalfSpectrum =>
+  delaySpectrum(
+    settingsSpectrum(settings, filter, size, SKERRY.rate),
+    (SKERRY.latencyMs / 1000) * SKERRY.rate,
+  );

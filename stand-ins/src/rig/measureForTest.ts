@@ -3,6 +3,7 @@ import {
   exactChannel,
   foundChannel,
   shapeDistance,
+  STARTING_FILTER,
   STARTING_GOAL,
   type Span,
 } from '@pebble-hall/core/correct';
@@ -65,11 +66,21 @@ export function measure(
 export const levels = (power: Float64Array, fraction = 6) =>
   smoothPower(grid, power, fraction).map(dbOfPower);
 
+/** What the processor stand-in holds, as far as a design asks. */
+export const PROCESSOR = {
+  rate: 48000,
+  mostTaps: 8192,
+  mostSections: 24,
+  gainStepDb: 0.1,
+  frequencyStepHz: 1,
+};
+
 /** The whole way from powers at spots to a filter, as the application goes it. */
 export function design(powers: Float64Array[]) {
   const goal = { id: 'x', ...STARTING_GOAL, span: null, targetOffsetDb: null };
   const designed = designChannel(grid, goal, foundChannel(grid, powers));
-  return { ...designed, ...exactChannel(grid, designed, 8192, 48000) };
+  const { fir, levelDb } = exactChannel(grid, designed, STARTING_GOAL, STARTING_FILTER, PROCESSOR);
+  return { ...designed, fir: fir!, firDb: levelDb };
 }
 
 /** RMS distance of a spot to the target's shape over the span. */

@@ -1,26 +1,38 @@
-import { Button } from '@mantine/core';
-import type { Correction, Project } from '@pebble-hall/core/project';
+import { Button, Checkbox, Popover, SegmentedControl } from '@mantine/core';
+import { targetOf, familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
-import { useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { formatDb, formatHz } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
+import { NumberField } from '../../parts/NumberField';
 import { fittedOf, usableSpots } from '../../parts/progress';
-import {
-  ResponseChart,
-  type Smoothing,
-  type ChartBand,
-  type ChartMark,
-  type ChartTrace,
-} from '../../parts/ResponseChart';
-import { useChange } from '../../parts/useChange';
+import { ResponseChart, type ChartMark, type Smoothing } from '../../parts/ResponseChart';
+import { AlignPage } from './AlignPage';
+import { BassPage } from './BassPage';
+import { FilterPage } from './FilterPage';
 import { HowMuchCard } from './HowMuchCard';
+import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
+import { LOOKS, PAGES, type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
 import { readDesign } from './readDesign';
 import { SpanCard } from './SpanCard';
+import { SubsPage } from './SubsPage';
 import { TargetCard } from './TargetCard';
+import { TimePanel } from './TimePanel';
+import { largestMiss } from './tour';
+import { useAtHome } from './useAtHome';
+import { useCorrection } from './useCorrection';
 import { useDesigns } from './useDesigns';
+import { useExact } from './useExact';
+import { useJoint } from './useJoint';
+import { useSpotLevels } from './useSpotLevels';
+import { isStale, VariantsPage } from './VariantsPage';
+import { whyAt } from './why';
+import { WhyPanel } from './WhyPanel';
 
 const grid = logGrid();
+const ALL = 'all channels';
 
 /** What would each channel become, and what is left alone? */
 export function CorrectWorkbench() {
@@ -32,69 +44,108 @@ export function CorrectWorkbench() {
 }
 
 function Correct({ project }: { project: Project }) {
-  const change = useChange(project.id);
+  const { correction, edit, change } = useCorrection(project);
   const channels = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0);
+  const families = familiesOf(project).filter((f) =>
+    f.loudspeakerIds.some((id) => channels.some((c) => c.id === id)),
+  );
   const [chosen, setChosen] = useState<string | null>(null);
-  const channel = channels.find((l) => l.id === chosen) ?? channels[0];
-  /** the correction while a hand is on it; what is stored otherwise */
-  const [held, setHeld] = useState<{ on: Correction; next: Correction } | null>(null);
-  const correction = held?.on === project.correction ? held.next : project.correction;
-  const { designs, problem } = useDesigns(project, correction);
+  const group = chosen === ALL ? channels : channelsOf(chosen);
+  const channel = channels.find((l) => l.id === chosen) ?? group?.[0] ?? channels[0];
+  const { designs, requests, ready, problem } = useDesigns(project, correction);
+  const exact = useExact(project, correction, ready);
+  const [page, setPage] = useState<Page>('Shape');
+  const [look, setLook] = useState<Look>('Level');
+  const [shown, setShown] = useState<Shown>({ seatRangeBefore: true, seatRangeAfter: false, spots: false });
+  const [missOver, setMissOver] = useState(4);
+  const [againstId, setAgainstId] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [handle, setHandle] = useState<number | null>(null);
+  const [pointed, setPointed] = useState<number | null>(null);
+  const variant = variantOf(project);
+  const other = project.variants.find((v) => v.id === againstId && v.id !== variant.id) ?? null;
+  const otherDesigns = useDesigns(project, other?.correction ?? correction).designs;
+  const home = useAtHome(project, requests, page === 'Levels and delays' ? exact.filters : null);
+  const full = channel?.role === 'full range' ? channel : channels.find((l) => l.role === 'full range');
+  const hasSubs = channels.some((l) => l.role === 'subwoofer');
+  const joint = useJoint(
+    project,
+    correction,
+    page === 'Bass' && hasSubs ? exact.filters : null,
+    full?.id ?? null,
+  );
+
+  function channelsOf(id: string | null) {
+    const family = families.find((f) => f.id === id);
+    return family && channels.filter((c) => family.loudspeakerIds.includes(c.id));
+  }
 
   const design = channel && designs.get(channel.id);
+  const otherDesign = other && channel ? otherDesigns.get(channel.id) : undefined;
+  const against = useMemo(
+    () => (other && otherDesign ? { name: other.name, design: otherDesign } : null),
+    [other, otherDesign],
+  );
+  const request = channel && requests.find((r) => r.id === channel.id);
+  const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : [], ready);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
-  const traces: ChartTrace[] = useMemo(
-    () =>
-      design
-        ? [
-            {
-              id: 'found',
-              label: 'as found, average',
-              role: 'measured',
-              colour: 'trace-mussel',
-              levels: design.found.averageDb,
-            },
-            {
-              id: 'predicted',
-              label: 'as left (predicted)',
-              role: 'predicted',
-              colour: 'trace-heather',
-              levels: design.predicted.averageDb,
-            },
-          ]
-        : [],
-    [design],
+  const grouped = useMemo(
+    () => group?.map((c) => ({ name: c.name, design: designs.get(c.id)! })).filter((c) => c.design),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the group follows what is chosen
+    [chosen, designs],
   );
-  const bands: ChartBand[] = useMemo(
-    () =>
-      design
-        ? [
-            {
-              id: 'range',
-              label: 'seat range',
-              colour: 'trace-mussel',
-              low: design.found.lowDb,
-              high: design.found.highDb,
-            },
-          ]
-        : [],
-    [design],
+  const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
+  const traces = useMemo(() => {
+    if (grouped) return familyTraces(grouped, false);
+    if (!design) return [];
+    return look === 'Filter'
+      ? filterTraces(design, made?.levelDb ?? null, against)
+      : channelTraces(design, shown, spotLevels, against);
+  }, [grouped, design, look, made, against, shown, spotLevels]);
+  const bands = useMemo(
+    () => (design && !grouped && look === 'Level' ? channelBands(design, shown) : []),
+    [design, grouped, look, shown],
   );
-  const marks: ChartMark[] = notes.flatMap((n, i) =>
-    n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : [],
-  );
+  const single = !grouped && look === 'Level';
+  const marks: ChartMark[] = single
+    ? notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : []))
+    : [];
   // the axis stays still while a hand drags: it depends on what was found, not on what is predicted
   const range = useMemo(() => {
     if (!design) return undefined;
+    if (look === 'Filter' && !grouped) return { lowDb: -20, highDb: 15 };
     const inside = [...design.found.averageDb].filter(
       (v, i) => grid[i]! >= design.span.from && grid[i]! <= design.span.to && Number.isFinite(v),
     );
     const top = Math.ceil((Math.max(...inside) + 6) / 5) * 5;
     return { lowDb: top - 45, highDb: top };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the span of a drag must not move the axis
-  }, [design?.found.averageDb[200], design?.found.averageDb[100], channel?.id]);
+  }, [design?.found.averageDb[200], design?.found.averageDb[100], channel?.id, look, Boolean(grouped)]);
+  const misses = useMemo(
+    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid)])),
+    [designs],
+  );
+  const tour = useCallback(
+    (step: 1 | -1) => {
+      const at = channels.findIndex((c) => c.id === channel?.id);
+      setChosen(channels[(at + step + channels.length) % channels.length]?.id ?? null);
+    },
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- ids tell all
+    [channels.map((c) => c.id).join(), channel?.id],
+  );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as Element | null)?.closest('input, textarea, [contenteditable]');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === 'n') tour(1);
+      else if (event.key === 'p') tour(-1);
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [tour]);
+  const onCursor = useCallback((i: number | null) => {
+    if (i !== null) setPointed(i);
+  }, []);
 
   if (!channel) {
     return (
@@ -111,144 +162,456 @@ function Correct({ project }: { project: Project }) {
     );
   }
 
+  const family = families.find((f) => f.loudspeakerIds.includes(channel.id)) ?? null;
+  const ownTarget = family !== null && correction.familyTargets[family.id] !== undefined;
+  const target = targetOf(project, correction, channel.id);
+  const first =
+    request && channels.find((c) => requests.find((r) => r.id === c.id)?.spots[0] === request.spots[0]);
+  const spanId = first?.id ?? channel.id;
   /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
-  const standing = (): Correction['targetLevels'] =>
+  const standing = () =>
     Object.fromEntries(
       [...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]),
     );
-  const edit = (label: string, next: Partial<Correction>, done = true) => {
-    setHeld({ on: project.correction, next: { ...correction, ...next } });
-    if (done)
-      void change(label, (p) => ({ ...p, correction: { ...p.correction, ...next } })).then(
-        (ok) => !ok && setHeld(null),
-      );
+  const editTarget = (label: string, next: typeof target, done = true) =>
+    edit(
+      label,
+      {
+        ...(ownTarget
+          ? { familyTargets: { ...correction.familyTargets, [family.id]: next } }
+          : { target: next }),
+        targetLevels: standing(),
+      },
+      done,
+    );
+  const setOwn = (own: boolean) => {
+    if (!family) return;
+    const { [family.id]: _gone, ...others } = correction.familyTargets;
+    edit(own ? `${family.name} with a target of its own` : `${family.name} with the shared target`, {
+      familyTargets: own ? { ...others, [family.id]: target } : others,
+    });
   };
+  const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
 
   return (
     <div
       className="work"
       style={{
-        gridTemplateColumns: 'minmax(0, 1fr) 262px',
-        gridTemplateRows: '32px minmax(0, 1fr) auto',
+        gridTemplateColumns: 'minmax(0, 1fr) 272px',
+        gridTemplateRows: '32px minmax(0, 1fr) 28px auto',
         height: '100%',
       }}
     >
-      <div className="chips" style={{ gridColumn: '1 / 3' }} role="group" aria-label="Channels">
-        {channels.map((l) => (
-          <button
-            key={l.id}
-            className="chip"
-            aria-pressed={l.id === channel.id}
-            onClick={() => setChosen(l.id)}
-          >
-            {l.name} <small>{l.model}</small>
-          </button>
-        ))}
+      <div
+        className="chips"
+        style={{ gridColumn: '1 / 3', overflowX: 'auto' }}
+        role="group"
+        aria-label="Channels"
+      >
+        {channels.map((l) => {
+          const miss = misses.get(l.id);
+          const misses4 = miss && Math.abs(miss.db) > missOver;
+          return (
+            <button
+              key={l.id}
+              className="chip"
+              aria-pressed={l.id === chosen || (!group && l.id === channel.id)}
+              title={
+                miss
+                  ? `largest miss ${formatDb(miss.db)} at ${formatHz(miss.at)}${miss.reason ? `: ${miss.reason}` : ''}`
+                  : undefined
+              }
+              onClick={() => setChosen(l.id)}
+            >
+              {l.name}
+              {misses4 ? (
+                <small className="attention" aria-label="misses the target">
+                  {formatDb(miss.db, 0)}
+                </small>
+              ) : null}
+            </button>
+          );
+        })}
+        <span style={{ width: 8 }} />
+        {families.length > 1
+          ? families.map((f) => (
+              <button
+                key={f.id}
+                className="chip"
+                aria-pressed={chosen === f.id}
+                onClick={() => setChosen(f.id)}
+              >
+                <small>all</small> {f.name}
+              </button>
+            ))
+          : null}
+        <button className="chip" aria-pressed={chosen === ALL} onClick={() => setChosen(ALL)}>
+          All
+        </button>
       </div>
       <div className="plot">
-        <ResponseChart
-          label={`${channel.name}: as found, target and as left (predicted)`}
-          frequency={grid}
-          traces={traces}
-          bands={bands}
-          target={design?.targetDb ?? null}
-          range={range}
-          marks={marks}
-          smoothing={smoothing}
-          onSmoothing={setSmoothing}
-          handles={
-            design
-              ? {
-                  handles: correction.handles,
-                  offsetDb: design.targetOffsetDb,
-                  selected: handle,
-                  onSelect: setHandle,
-                  onMove: (index, moved, done) =>
-                    edit(
-                      'target handle moved',
-                      {
-                        handles: correction.handles.map((h, i) => (i === index ? moved : h)),
-                        targetLevels: standing(),
-                      },
-                      done,
-                    ),
-                  onAdd: (frequency, levelDb) =>
-                    edit('target handle added', {
-                      handles: [
-                        ...correction.handles,
-                        { frequency, levelDb: Math.round(10 * (levelDb - design.targetOffsetDb)) / 10 },
-                      ],
-                      targetLevels: standing(),
-                    }),
-                  onRemove: (index) => {
-                    if (correction.handles.length > 1)
-                      edit('target handle removed', {
-                        handles: correction.handles.filter((_, i) => i !== index),
-                        targetLevels: standing(),
+        {page === 'Bass' && full ? (
+          <ResponseChart
+            key="joint"
+            label={`${full.name} and the subwoofers: each and together, average of the spots`}
+            frequency={joint.reading?.frequency ?? grid}
+            within={{ fromHz: 25, toHz: 400 }}
+            traces={
+              joint.reading
+                ? [
+                    {
+                      id: 'main',
+                      label: full.name,
+                      role: 'measured',
+                      colour: 'trace-mussel',
+                      levels: joint.reading.mainDb,
+                    },
+                    {
+                      id: 'subs',
+                      label: 'subwoofers',
+                      role: 'measured',
+                      colour: 'trace-gorse',
+                      levels: joint.reading.subsDb,
+                    },
+                    {
+                      id: 'sum',
+                      label: 'together (predicted)',
+                      role: 'predicted',
+                      colour: 'trace-heather',
+                      levels: joint.reading.sumDb,
+                    },
+                  ]
+                : []
+            }
+            smoothing={smoothing}
+            onSmoothing={setSmoothing}
+          />
+        ) : !grouped && look !== 'Level' && look !== 'Filter' ? (
+          <TimePanel project={project} channel={channel} exact={made} look={look} />
+        ) : (
+          <ResponseChart
+            label={
+              grouped
+                ? `${chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '')}: as left (predicted)`
+                : `${channel.name}: as found, target and as left (predicted)`
+            }
+            title={`${grouped ? 'Channels' : channel.name}, ${variant.name}`}
+            frequency={grid}
+            traces={traces}
+            bands={bands}
+            target={single ? (design?.targetDb ?? null) : null}
+            range={range}
+            marks={marks}
+            smoothing={smoothing}
+            onSmoothing={setSmoothing}
+            onCursor={onCursor}
+            tools={
+              grouped ? null : (
+                <ShowMenu shown={shown} onShown={setShown} missOver={missOver} onMissOver={setMissOver} />
+              )
+            }
+            handles={
+              single && design
+                ? {
+                    handles: target.handles,
+                    offsetDb: design.targetOffsetDb,
+                    // lift, tilt and roll-offs come on top of what the handles say: handles stand on the curve
+                    onTopDb: (f) =>
+                      design.targetDb[nearest(f)]! -
+                      design.targetOffsetDb -
+                      targetHandlesAt(target.handles, f),
+                    selected: handle,
+                    onSelect: setHandle,
+                    onMove: (index, moved, done) =>
+                      editTarget(
+                        'target handle moved',
+                        { ...target, handles: target.handles.map((h, i) => (i === index ? moved : h)) },
+                        done,
+                      ),
+                    onAdd: (frequency, levelDb) => {
+                      const over =
+                        design.targetDb[nearest(frequency)]! -
+                        design.targetOffsetDb -
+                        targetHandlesAt(target.handles, frequency);
+                      editTarget('target handle added', {
+                        ...target,
+                        handles: [
+                          ...target.handles,
+                          {
+                            frequency,
+                            levelDb: Math.round(10 * (levelDb - design.targetOffsetDb - over)) / 10,
+                          },
+                        ],
                       });
-                  },
-                }
-              : null
-          }
-          span={
-            design
-              ? {
-                  ...design.span,
-                  onChange: (span, done) =>
-                    edit(
-                      `span of ${channel.name}`,
-                      { spans: { ...correction.spans, [channel.id]: span } },
-                      done,
-                    ),
-                }
-              : null
-          }
-        />
+                    },
+                    onRemove: (index) => {
+                      if (target.handles.length > 1)
+                        editTarget('target handle removed', {
+                          ...target,
+                          handles: target.handles.filter((_, i) => i !== index),
+                        });
+                    },
+                  }
+                : null
+            }
+            span={
+              single && design
+                ? {
+                    ...design.span,
+                    onChange: (span, done) =>
+                      edit(
+                        `span of ${channel.name}`,
+                        { spans: { ...correction.spans, [spanId]: span } },
+                        done,
+                      ),
+                  }
+                : null
+            }
+          />
+        )}
       </div>
       <section className="notes" aria-label="What the plot says">
-        <h2>What the plot says</h2>
-        {problem ? (
+        <h2>
+          What the plot says
+          <small>key n: next channel</small>
+        </h2>
+        {(problem ?? exact.problem) ? (
           <p role="alert" className="attention">
-            {problem}
+            {problem ?? exact.problem}
           </p>
         ) : null}
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
-        {notes.map((n, i) => (
-          <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
-            {n.text}
-          </Note>
-        ))}
+        {grouped ? (
+          <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />
+        ) : (
+          notes.map((n, i) => (
+            <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
+              {n.text}
+            </Note>
+          ))
+        )}
+        {single && design ? <WhyPanel why={why} /> : null}
       </section>
+      <div className="chips" style={{ gridColumn: '1 / 3', gap: 10 }}>
+        <SegmentedControl
+          size="xs"
+          aria-label="What is worked on"
+          data={[...PAGES]}
+          value={page}
+          onChange={(v) => setPage(v as Page)}
+        />
+        <SegmentedControl
+          size="xs"
+          aria-label="What the plot shows"
+          data={[...LOOKS]}
+          value={look}
+          onChange={(v) => setLook(v as Look)}
+          disabled={Boolean(grouped) || page === 'Bass'}
+        />
+        <span style={{ flex: 1 }} />
+        <small className={isStale(project, variant) ? 'attention' : 'quiet'} aria-label="Variant in hand">
+          {variant.name}
+          {isStale(project, variant) ? ': measured anew since' : ''}
+          {exact.progress
+            ? `, filter ${exact.progress.done + 1} of ${exact.progress.of} …`
+            : exact.filters
+              ? ', filters made'
+              : ''}
+        </small>
+      </div>
       <div
         className="shore"
-        style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.25fr 1.1fr 0.95fr 1.15fr' }}
+        style={{
+          gridColumn: '1 / 3',
+          gridTemplateColumns:
+            page === 'Shape'
+              ? 'minmax(0, 1.42fr) minmax(0, 1fr) minmax(0, 0.85fr) minmax(0, 1.2fr)'
+              : page === 'Filter'
+                ? correction.filter.form === 'fir'
+                  ? 'minmax(0, 1.2fr) minmax(0, 1fr) minmax(0, 1.2fr)'
+                  : 'minmax(0, 0.95fr) minmax(0, 1.15fr) minmax(0, 1.5fr) minmax(0, 1.1fr)'
+                : '1fr 1fr',
+        }}
       >
-        <TargetCard
-          correction={correction}
-          selected={handle}
-          onSelect={setHandle}
-          onEdit={(label, handles) => edit(label, { handles, targetLevels: standing() })}
-          onPlaceAgain={() => edit('target placed again', { targetLevels: {} })}
-        />
-        <HowMuchCard correction={correction} onEdit={edit} />
-        <SpanCard
-          channel={channel.name}
-          span={design?.span ?? null}
-          own={correction.spans[channel.id] !== undefined}
-          onSpan={(span) =>
-            edit(`span of ${channel.name}`, { spans: { ...correction.spans, [channel.id]: span } })
-          }
-          onFind={() => {
-            const { [channel.id]: _gone, ...spans } = correction.spans;
-            edit(`span of ${channel.name} found again`, { spans });
-          }}
-        />
-        <PredictionCard design={design ?? null}>
-          <Button component="a" href="/hand-over" size="compact-md">
-            Hand over
-          </Button>
-        </PredictionCard>
+        {page === 'Shape' ? (
+          <>
+            <TargetCard
+              target={target}
+              family={family && families.length > 1 ? { name: family.name, own: ownTarget } : null}
+              rollOffs={design?.rollOffs ?? null}
+              selected={handle}
+              placed={Object.keys(correction.targetLevels).length > 0}
+              onSelect={setHandle}
+              onEdit={editTarget}
+              onOwn={setOwn}
+              onShift={(by) =>
+                edit(`target ${formatDb(by)}`, {
+                  targetLevels: Object.fromEntries(Object.entries(standing()).map(([id, v]) => [id, v + by])),
+                })
+              }
+              onPlaceAgain={() => edit('target placed again', { targetLevels: {} })}
+            />
+            <HowMuchCard correction={correction} onEdit={edit} />
+            <SpanCard
+              channel={channel.name}
+              family={family && family.loudspeakerIds.length > 1 ? family.name : null}
+              span={design?.span ?? null}
+              own={correction.spans[spanId] !== undefined}
+              onSpan={(span) =>
+                edit(`span of ${channel.name}`, { spans: { ...correction.spans, [spanId]: span } })
+              }
+              onFamily={(span) =>
+                edit(`span of ${family!.name}`, {
+                  spans: {
+                    ...correction.spans,
+                    ...Object.fromEntries(family!.loudspeakerIds.map((id) => [id, span])),
+                  },
+                })
+              }
+              onFind={() => {
+                const { [spanId]: _gone, ...spans } = correction.spans;
+                edit(`span of ${channel.name} found again`, { spans });
+              }}
+            />
+            <PredictionCard design={design ?? null} made={made} guard={correction.headroomGuard}>
+              <Button component="a" href="/hand-over" size="compact-sm" style={{ flexShrink: 0 }}>
+                Hand over
+              </Button>
+            </PredictionCard>
+          </>
+        ) : null}
+        {page === 'Filter' ? (
+          <FilterPage channel={channel} correction={correction} exact={made} onEdit={edit} />
+        ) : null}
+        {page === 'Levels and delays' ? (
+          <AlignPage
+            project={project}
+            correction={correction}
+            reading={home.reading}
+            problem={home.problem}
+            onEdit={edit}
+          />
+        ) : null}
+        {page === 'Subwoofers' ? <SubsPage project={project} correction={correction} onEdit={edit} /> : null}
+        {page === 'Bass' ? (
+          full && hasSubs ? (
+            <BassPage
+              project={project}
+              correction={correction}
+              mainId={full.id}
+              filters={exact.filters}
+              reading={joint.reading}
+              problem={joint.problem}
+              onEdit={edit}
+            />
+          ) : (
+            <section className="card" aria-label="Crossover">
+              <h2>Bass management</h2>
+              <span className="quiet">It needs a full-range channel and a subwoofer, both with sweeps.</span>
+            </section>
+          )
+        ) : null}
+        {page === 'Variants' ? (
+          <VariantsPage project={project} change={change} against={againstId} onAgainst={setAgainstId} />
+        ) : null}
       </div>
     </div>
+  );
+
+  function nearest(f: number) {
+    const i = grid.findIndex((g) => g >= f);
+    return i < 0 ? grid.length - 1 : i;
+  }
+}
+
+/** Level of the nearest handles at a frequency, straight between them; near enough to tell what comes on top. */
+function targetHandlesAt(handles: { frequency: number; levelDb: number }[], f: number): number {
+  const sorted = [...handles].sort((a, b) => a.frequency - b.frequency);
+  const after = sorted.findIndex((h) => h.frequency >= f);
+  if (after <= 0) return sorted[after < 0 ? sorted.length - 1 : 0]!.levelDb;
+  const [a, b] = [sorted[after - 1]!, sorted[after]!];
+  const t = Math.log(f / a.frequency) / Math.log(b.frequency / a.frequency);
+  return a.levelDb + t * (b.levelDb - a.levelDb);
+}
+
+/** What the level plot draws beside the average, and from which miss on a channel is marked. */
+function ShowMenu({
+  shown,
+  onShown,
+  missOver,
+  onMissOver,
+}: {
+  shown: Shown;
+  onShown: (shown: Shown) => void;
+  missOver: number;
+  onMissOver: (db: number) => void;
+}) {
+  const box = (key: keyof Shown, label: string) => (
+    <Checkbox
+      size="xs"
+      label={label}
+      checked={shown[key]}
+      onChange={(e) => onShown({ ...shown, [key]: e.currentTarget.checked })}
+    />
+  );
+  return (
+    <Popover position="bottom-end" withArrow shadow="sm">
+      <Popover.Target>
+        <Button size="compact-sm" variant="default">
+          Show
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown style={{ display: 'grid', gap: 8, fontSize: 13 }}>
+        {box('seatRangeBefore', 'seat range as found')}
+        {box('seatRangeAfter', 'seat range as left')}
+        {box('spots', 'single spots')}
+        <div className="row">
+          <span>Mark channels that miss by more than</span>
+          <NumberField
+            label="Mark misses over"
+            value={missOver}
+            unit="dB"
+            min={1}
+            max={20}
+            step={0.5}
+            width={76}
+            onChange={onMissOver}
+          />
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+/** Channels of a group with what they miss. */
+function MissList({
+  misses,
+  channels,
+  over,
+  onChoose,
+}: {
+  misses: Map<string, ReturnType<typeof largestMiss>>;
+  channels: { id: string; name: string }[];
+  over: number;
+  onChoose: (id: string) => void;
+}) {
+  return (
+    <>
+      {channels.map((c) => {
+        const miss = misses.get(c.id);
+        if (!miss) return null;
+        return (
+          <div key={c.id}>
+            <button className="linkish" onClick={() => onChoose(c.id)}>
+              {c.name}
+            </button>{' '}
+            <span className={Math.abs(miss.db) > over ? 'attention' : ''}>
+              misses by {formatDb(miss.db)} at {formatHz(miss.at)} at most
+            </span>
+            {miss.reason ? <small className="quiet">: {miss.reason}</small> : null}
+          </div>
+        );
+      })}
+    </>
   );
 }

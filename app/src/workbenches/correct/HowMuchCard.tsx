@@ -1,20 +1,16 @@
 import { Slider } from '@mantine/core';
 import type { Correction } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';
+import { StrengthButton } from './StrengthButton';
+import type { Edit } from './useCorrection';
 
 /** How far the correction goes: strength, and the limits of boost and cut. */
-export function HowMuchCard({
-  correction,
-  onEdit,
-}: {
-  correction: Correction;
-  onEdit: (label: string, next: Partial<Correction>, done?: boolean) => void;
-}) {
+export function HowMuchCard({ correction, onEdit }: { correction: Correction; onEdit: Edit }) {
   const { strength, maxBoostDb, maxCutDb } = correction;
   return (
     <section className="card" aria-label="How much">
       <h2>
-        How much <small>the same for all channels</small>
+        How much <StrengthButton correction={correction} onEdit={onEdit} />
       </h2>
       <div className="row">
         <span>Strength</span>

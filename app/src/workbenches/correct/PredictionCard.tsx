@@ -1,11 +1,23 @@
-import type { ChannelDesign } from '@pebble-hall/core/correct';
+import type { ChannelDesign, ExactChannel } from '@pebble-hall/core/correct';
+import { formatDb } from '../../parts/chartMath';
 import type { ReactNode } from 'react';
 
 /** What the correction is worth: distance to the target before and after, in the average and where it was not made for. */
-export function PredictionCard({ design, children }: { design: ChannelDesign | null; children: ReactNode }) {
+export function PredictionCard({
+  design,
+  made,
+  guard,
+  children,
+}: {
+  design: ChannelDesign | null;
+  /** the filter as made; null until it is */
+  made: ExactChannel | null;
+  guard: boolean;
+  children: ReactNode;
+}) {
   const figures = (d: { before: number; after: number } | null | undefined) =>
     d ? (
-      <span className="mono">
+      <span className="mono" style={{ whiteSpace: 'nowrap' }}>
         <b>{d.after.toFixed(2)} dB</b>, was {d.before.toFixed(2)}
       </span>
     ) : (
@@ -16,16 +28,18 @@ export function PredictionCard({ design, children }: { design: ChannelDesign | n
     <section className="card" aria-label="As left (predicted)">
       <h2>As left (predicted)</h2>
       <div className="row" title="RMS over the span, 1/6 octave, level matched">
-        <span>Distance to target</span>
+        <span>To the target</span>
         {figures(design?.distance)}
       </div>
       <div className="row" title="The same at spots that took no part in the design">
-        <span>On spots left out</span>
+        <span>At spots left out</span>
         {figures(design?.distanceLeftOut)}
       </div>
       <div className="row">
-        <span>
-          Largest boost <b className="mono">{boost.toFixed(1)} dB</b>
+        <span title={made ? 'Largest gain of the filter for a steady tone' : undefined}>
+          Largest gain{' '}
+          <b className="mono">{made ? formatDb(made.headroom.toneDb) : `${boost.toFixed(1)} dB`}</b>
+          {guard ? <small>, guarded</small> : null}
         </span>
         {children}
       </div>

@@ -7,12 +7,15 @@ interface SpanCardProps {
   span: Span | null;
   /** whether it was set by hand */
   own: boolean;
+  /** the family, when it has other members */
+  family: string | null;
   onSpan: (span: Span) => void;
+  onFamily: (span: Span) => void;
   onFind: () => void;
 }
 
 /** Where the correction acts on this channel; nothing outside is touched. */
-export function SpanCard({ channel, span, own, onSpan, onFind }: SpanCardProps) {
+export function SpanCard({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
   if (!span) return <section className="card" aria-label="Span" />;
   return (
     <section className="card" aria-label="Span">
@@ -50,6 +53,13 @@ export function SpanCard({ channel, span, own, onSpan, onFind }: SpanCardProps) 
           Find it
         </Button>
       </div>
+      {family ? (
+        <div className="row">
+          <Button size="compact-xs" variant="default" onClick={() => onFamily(span)}>
+            The same for all {family}
+          </Button>
+        </div>
+      ) : null}
     </section>
   );
 }

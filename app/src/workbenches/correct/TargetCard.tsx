@@ -1,50 +1,72 @@
-import { ActionIcon, Button } from '@mantine/core';
-import type { TargetHandle } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
+import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
+import type { RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
 import { IconTrash } from '@tabler/icons-react';
+import { formatHz } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
+import { TargetShelf } from './TargetShelf';
 
 interface TargetCardProps {
-  correction: Correction;
+  target: Target;
+  /** the family that the channel belongs to, and whether it has a target of its own */
+  family: { name: string; own: boolean } | null;
+  rollOffs: RollOffs | null;
   selected: number | null;
+  placed: boolean;
   onSelect: (index: number) => void;
-  onEdit: (label: string, handles: TargetHandle[]) => void;
+  onEdit: (label: string, target: Target) => void;
+  onOwn: (own: boolean) => void;
+  onShift: (byDb: number) => void;
   onPlaceAgain: () => void;
 }
 
-/** The handles of the target as numbers; the same ones that drag in the plot. */
-export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgain }: TargetCardProps) {
-  const { handles, targetLevels } = correction;
+/** The target as numbers: its handles, the same that drag in the plot; lift and tilt; whose it is; how far it reaches down. */
+export function TargetCard(props: TargetCardProps) {
+  const { target, family, rollOffs, selected, placed, onSelect, onEdit } = props;
+  const { handles } = target;
   const index = selected !== null && selected < handles.length ? selected : 0;
   const handle = handles[index]!;
   const set = (next: Partial<TargetHandle>) =>
-    onEdit(
-      'target handle moved',
-      handles.map((h, i) => (i === index ? { ...h, ...next } : h)),
-    );
+    onEdit('target handle moved', {
+      ...target,
+      handles: handles.map((h, i) => (i === index ? { ...h, ...next } : h)),
+    });
   const doubled = (frequency: number) =>
     handles.some((h, i) => i !== index && Math.abs(h.frequency / frequency - 1) < 0.01);
+  const low = rollOffs?.low;
   return (
     <section className="card" aria-label="Target">
       <h2>
-        Target <small>drag a handle, double-click to add one</small>
+        Target
+        <span style={{ display: 'flex', gap: 6 }}>
+          {family ? (
+            <SegmentedControl
+              size="xs"
+              aria-label="Whose target"
+              data={[
+                { value: 'shared', label: 'shared' },
+                { value: 'own', label: `of ${family.name}` },
+              ]}
+              value={family.own ? 'own' : 'shared'}
+              onChange={(v) => props.onOwn(v === 'own')}
+            />
+          ) : null}
+          <TargetShelf target={target} onTake={(name, next) => onEdit(`target ${name}`, next)} />
+        </span>
       </h2>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }} role="group" aria-label="Handles">
-        {handles.map((h, i) => (
-          <button
-            key={i}
-            className="chip"
-            style={{ padding: '1px 9px', fontSize: 12.5 }}
-            aria-pressed={i === index}
-            onClick={() => onSelect(i)}
-          >
-            {h.frequency >= 1000
-              ? `${Number((h.frequency / 1000).toPrecision(3))}k`
-              : Number(h.frequency.toPrecision(3))}
-          </button>
-        ))}
-      </div>
-      <div className="row" style={{ justifyContent: 'flex-start', gap: 8 }}>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+        <span role="group" aria-label="Handles" style={{ display: 'flex', gap: 3 }}>
+          {handles.map((h, i) => (
+            <button
+              key={i}
+              className="chip"
+              style={{ padding: '1px 7px', fontSize: 12 }}
+              aria-pressed={i === index}
+              onClick={() => onSelect(i)}
+            >
+              {formatHz(h.frequency).replace(' Hz', '').replace(' kHz', 'k')}
+            </button>
+          ))}
+        </span>
         <NumberField
           label="Handle frequency"
           value={handle.frequency}
@@ -53,7 +75,7 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
           max={20000}
           step={10}
           digits={0}
-          width={92}
+          width={88}
           onChange={(frequency) => !doubled(frequency) && set({ frequency })}
         />
         <NumberField
@@ -63,7 +85,7 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
           min={-24}
           max={24}
           step={0.5}
-          width={84}
+          width={78}
           onChange={(levelDb) => set({ levelDb })}
         />
         <ActionIcon
@@ -71,24 +93,110 @@ export function TargetCard({ correction, selected, onSelect, onEdit, onPlaceAgai
           aria-label="Remove this handle"
           disabled={handles.length < 2}
           onClick={() =>
-            onEdit(
-              'target handle removed',
-              handles.filter((_, i) => i !== index),
-            )
+            onEdit('target handle removed', { ...target, handles: handles.filter((_, i) => i !== index) })
           }
         >
           <IconTrash size={15} />
         </ActionIcon>
+      </div>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 6, whiteSpace: 'nowrap' }}>
+        <span title="Lifts what lies below 120 Hz">Lows</span>
+        <NumberField
+          label="Low-frequency lift"
+          value={target.lowLiftDb}
+          unit="dB"
+          min={-12}
+          max={12}
+          step={0.5}
+          width={76}
+          onChange={(lowLiftDb) => onEdit(`low-frequency lift ${lowLiftDb} dB`, { ...target, lowLiftDb })}
+        />
+        <span title="Tilts what lies above 1 kHz">highs</span>
+        <NumberField
+          label="High-frequency tilt"
+          value={target.highTiltDb}
+          unit="dB/oct"
+          min={-3}
+          max={3}
+          step={0.1}
+          width={106}
+          onChange={(highTiltDb) =>
+            onEdit(`high-frequency tilt ${highTiltDb} dB per octave`, { ...target, highTiltDb })
+          }
+        />
+        <span>level</span>
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label="Target down by 0.5 dB"
+          onClick={() => props.onShift(-0.5)}
+        >
+          −
+        </Button>
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label="Target up by 0.5 dB"
+          onClick={() => props.onShift(0.5)}
+        >
+          +
+        </Button>
+      </div>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 6, whiteSpace: 'nowrap' }}>
         <Button
           size="compact-xs"
           style={{ flexShrink: 0 }}
           variant="default"
-          disabled={Object.keys(targetLevels).length === 0}
-          onClick={onPlaceAgain}
+          disabled={!placed}
+          onClick={props.onPlaceAgain}
           title="Let the target find its level by itself again"
         >
           Place again
         </Button>
+        {low ? (
+          <>
+            <span title={`found: like a high-pass of order ${low.order} at ${formatHz(low.cornerHz)}`}>
+              Low end {target.lowReachHz === null ? `its own, ${formatHz(low.cornerHz)}` : 'pushed to'}
+            </span>
+            {target.lowReachHz === null ? (
+              <Button
+                size="compact-xs"
+                variant="default"
+                onClick={() =>
+                  onEdit('low end pushed', {
+                    ...target,
+                    lowReachHz: Math.max(10, Math.round(low.cornerHz * 0.8)),
+                  })
+                }
+              >
+                Push it
+              </Button>
+            ) : (
+              <>
+                <NumberField
+                  label="Low end pushed to"
+                  value={target.lowReachHz}
+                  unit="Hz"
+                  min={10}
+                  max={1000}
+                  step={1}
+                  digits={0}
+                  width={80}
+                  onChange={(lowReachHz) =>
+                    onEdit(`low end pushed to ${lowReachHz} Hz`, { ...target, lowReachHz })
+                  }
+                />
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  onClick={() => onEdit('low end its own again', { ...target, lowReachHz: null })}
+                >
+                  Keep its own
+                </Button>
+              </>
+            )}
+          </>
+        ) : null}
       </div>
     </section>
   );

@@ -1,15 +1,13 @@
 import { designChannel, foundChannel } from '@pebble-hall/core/correct';
+import { STARTING_CORRECTION } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { readDesign } from './readDesign';
 
 const grid = logGrid();
 const correction = {
-  handles: [{ frequency: 1000, levelDb: 0 }],
-  strength: 1,
-  maxBoostDb: 6,
-  maxCutDb: 15,
-  spans: {},
+  ...STARTING_CORRECTION,
+  target: { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 0, highTiltDb: 0, lowReachHz: null },
   targetLevels: { x: 0 },
 };
 const bump = (f: number, at: number, db: number, octaves: number) =>

@@ -1,7 +1,8 @@
-import type { ChannelDesign, LeftAlone } from '@pebble-hall/core/correct';
+import type { ChannelDesign } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { formatDb, formatHz } from '../../parts/chartMath';
+import { readLeftAlone } from '../../parts/leftAloneWords';
 
 export interface DesignNote {
   text: string;
@@ -41,7 +42,7 @@ export function readDesign(
   for (const one of worst.slice(0, MOST_LEFT_ALONE)) {
     const i = grid.findIndex((f) => f >= one.at);
     notes.push({
-      ...leftAloneNote(one, maxBoostDb, maxCutDb),
+      ...readLeftAlone(one, maxBoostDb, maxCutDb),
       attention: true,
       at: { frequency: one.at, levelDb: smooth[i]! - 1.5 },
     });
@@ -66,32 +67,6 @@ export function readDesign(
     });
   }
   return notes;
-}
-
-function leftAloneNote(
-  { at, offDb, gainDb, reason, spreadDb }: LeftAlone,
-  maxBoostDb: number,
-  maxCutDb: number,
-): DesignNote {
-  const done = Math.abs(gainDb) < 0.5 ? 'left alone' : `moved by ${formatDb(gainDb)} only`;
-  const off = formatDb(offDb);
-  switch (reason) {
-    case 'moves':
-      return {
-        text: `Dip at ${formatHz(at)}, ${off}, differs from spot to spot: ${done}.`,
-        small: `spots deviate by ${spreadDb.toFixed(1)} dB; filling it would hurt other seats`,
-      };
-    case 'too deep':
-      return {
-        text: `Dip at ${formatHz(at)}, ${off}, is shared by the spots: ${done}.`,
-        small: `filling it takes ${formatDb(-offDb)}, at most ${formatDb(maxBoostDb)} is allowed`,
-      };
-    case 'cut limit':
-      return {
-        text: `Peak at ${formatHz(at)}, ${off}: ${done}.`,
-        small: `at most ${formatDb(-maxCutDb)} is allowed`,
-      };
-  }
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,13 +1,7 @@
+import type { ChannelRequest } from '@pebble-hall/core/correct';
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import {
-  channelRequests,
-  designAll,
-  provideTraces,
-  sweepsUsed,
-  traceKey,
-  type Designs,
-} from '../../parts/designs';
+import { channelRequests, designAll, provideDesigns, type Designs } from '../../parts/designs';
 import { sentenceOf } from '../../store';
 
 /**
@@ -17,16 +11,16 @@ import { sentenceOf } from '../../store';
 export function useDesigns(
   project: Project,
   correction: Correction,
-): { designs: Designs; problem: string | null } {
+): { designs: Designs; requests: ChannelRequest[]; ready: boolean; problem: string | null } {
   const [designs, setDesigns] = useState<Designs>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   const [provided, setProvided] = useState<string | null>(null);
-  const used = useMemo(() => sweepsUsed(project), [project]);
-  const usedKey = used.map((s) => traceKey(s)).join('|');
+  const requests = useMemo(() => channelRequests(project, correction), [project, correction]);
+  const usedKey = requests.flatMap((r) => [...r.spots, ...r.leftOut]).join('|');
 
   useEffect(() => {
     let current = true;
-    provideTraces(used, project.calibrations)
+    provideDesigns(project, correction)
       .then(() => current && setProvided(usedKey))
       .catch((error: unknown) => current && setProblem(sentenceOf(error)));
     return () => {
@@ -37,7 +31,6 @@ export function useDesigns(
 
   const wanted = useRef<ReturnType<typeof channelRequests> | null>(null);
   const busy = useRef(false);
-  const requests = useMemo(() => channelRequests(project, correction), [project, correction]);
   useEffect(() => {
     if (provided !== usedKey) return;
     wanted.current = requests;
@@ -60,5 +53,5 @@ export function useDesigns(
     };
     void pump();
   }, [requests, provided, usedKey]);
-  return { designs, problem };
+  return { designs, requests, ready: provided === usedKey, problem };
 }

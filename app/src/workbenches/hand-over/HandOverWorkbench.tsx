@@ -1,5 +1,6 @@
 import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import type { SettingChange } from '@pebble-hall/core/output';
+import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { MEMORY_LETTERS, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
 import { useMemo, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
@@ -10,13 +11,13 @@ import { silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
 import { sentenceOf } from '../../store';
-import { saveFilter, saveFilters, saveProject, saveTraces } from './exports';
+import { ExportButton } from './ExportButton';
+import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
 import { MemoryShelf } from './MemoryShelf';
+import { AGREES_DB } from './missReasons';
+import { openReport } from './openReport';
 import { grid, useComparison, type Comparison } from './useComparison';
-import { useHandOver } from './useHandOver';
-
-/** Within this the prediction counts as true, 1/6 octave within the span. */
-const AGREES_DB = 0.5;
+import { besideOf, useHandOver } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
 export function HandOverWorkbench() {
@@ -30,11 +31,16 @@ export function HandOverWorkbench() {
 function HandOver({ project }: { project: Project }) {
   const change = useChange(project.id);
   const hand = useHandOver(project, change);
-  const load = project.loads.at(-1) ?? null;
-  const comparison = useComparison(project, load);
+  const [shownId, setShownId] = useState<string | null>(null);
+  const load = project.loads.find((l) => l.id === shownId) ?? project.loads.at(-1) ?? null;
+  const spots = project.place.spots;
+  const [spotId, setSpotId] = useState(spots[0]!.id);
+  const spot = spots.find((s) => s.id === spotId) ?? spots[0]!;
+  const comparison = useComparison(project, load, spot.id);
   const [chosen, setChosen] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [letter, setLetter] = useState<MemoryLetter>('B');
+  const variant = variantOf(project);
   const [name, setName] = useState('Loft evening');
   const [breaks, setBreaks] = useState(false);
   const shown = comparison.list.find((c) => c.id === chosen) ?? comparison.list[0];
@@ -65,7 +71,12 @@ function HandOver({ project }: { project: Project }) {
   const save = (run: () => Promise<void>) =>
     void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
-  const stale = load !== null && load.designKey !== designKey(project);
+  const loadedVariant = load ? (project.variants.find((v) => v.id === load.variantId) ?? variant) : variant;
+  const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
+  const beside = besideOf(load, hand.state);
+  const pending = project.pendingLoad;
+  const transfer = hand.state?.transfer ?? null;
+  const waits = !busy && (pending !== null || transfer !== null);
 
   return (
     <div
@@ -87,6 +98,18 @@ function HandOver({ project }: { project: Project }) {
             <span>{hand.readBack}</span>
           </div>
         ) : null}
+        {beside.length > 0 && !busy ? (
+          <div className="notice" role="group" aria-label="Changed beside the filters" style={{ margin: 0 }}>
+            <span>
+              Beside the filters, the processor changed {beside.length}{' '}
+              {beside.length === 1 ? 'setting' : 'settings'} of memory {load!.letter}:{' '}
+              {besideText(beside, project)}
+            </span>
+            <Button size="compact-sm" onClick={() => void hand.putBack(load!)}>
+              Put back
+            </Button>
+          </div>
+        ) : null}
         {stale ? (
           <div className="notice" role="status" style={{ margin: 0 }}>
             <span>
@@ -99,12 +122,24 @@ function HandOver({ project }: { project: Project }) {
       <div className="plot">
         {shown ? (
           <ResponseChart
-            label={`${nameOf(shown.id)} at the home spot: predicted and verified`}
+            label={`${nameOf(shown.id)} at ${spot.name}: predicted and verified`}
+            title={`${nameOf(shown.id)} at ${spot.name}, memory ${load!.letter}`}
             frequency={grid}
             traces={traces}
             range={rangeOf(shown)}
             smoothing={smoothing}
             onSmoothing={setSmoothing}
+            tools={
+              <Select
+                aria-label="Spot"
+                size="xs"
+                w={120}
+                allowDeselect={false}
+                data={spots.map((s) => ({ value: s.id, label: s.name }))}
+                value={spot.id}
+                onChange={(v) => v && setSpotId(v)}
+              />
+            }
           />
         ) : (
           <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
@@ -160,41 +195,80 @@ function HandOver({ project }: { project: Project }) {
                     </td>
                   )}
                   <td className="num">
-                    <button
-                      className="linkish"
-                      aria-label={`Filter of ${nameOf(c.id)} as WAV`}
-                      onClick={() => save(() => saveFilter(project, load!, c.id))}
-                    >
-                      WAV
-                    </button>
+                    {load?.filters[c.id] ? (
+                      <button
+                        className="linkish"
+                        aria-label={`Filter of ${nameOf(c.id)} as WAV`}
+                        onClick={() => save(() => saveFilter(project, load, c.id))}
+                      >
+                        WAV
+                      </button>
+                    ) : null}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
         ) : null}
+        {shown && shown.reasons.length > 0 ? (
+          <div className="attention" role="status" aria-label="Why it missed">
+            <b>{nameOf(shown.id)}: look again.</b> {capital(shown.reasons.join('; '))}.
+          </div>
+        ) : null}
         <small className="quiet">
-          Verified less predicted at the home spot, 1/6 octave, within the span.
+          Verified less predicted at {spot.name}, 1/6 octave, within the span; more than {AGREES_DB} dB asks
+          to look again.
         </small>
       </section>
-      <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.35fr 1.35fr 1fr' }}>
-        <MemoryShelf state={hand.state} busy={busy} onRecall={(l) => void hand.recall(l)} />
+      <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.45fr 1.3fr 0.9fr' }}>
+        <MemoryShelf
+          project={project}
+          state={hand.state}
+          busy={busy}
+          shownId={load?.id ?? null}
+          onShow={(l) => setShownId(l.id)}
+          onRecall={(l) => void hand.recall(l)}
+          onRename={(l, n) => void hand.rename(l, n)}
+          onCopy={(from, to) => void hand.copy(from, to)}
+        />
         <section className="card" aria-label="Load">
           <h2>
-            Load <small>Skerry 12, simulated</small>
+            Load <small>{variant.name} into Skerry 12, simulated</small>
           </h2>
           {hand.work ? (
             <>
               <div className="row">
                 <span>{hand.work.what}</span>
                 <Button size="compact-sm" variant="default" onClick={silence}>
-                  Cancel
+                  {hand.work.pauses ? 'Pause' : 'Cancel'}
                 </Button>
               </div>
               <Progress value={100 * hand.work.share} aria-label="Progress" />
               <span className="quiet">
                 The old contents stay until the new ones are complete and verified.
               </span>
+            </>
+          ) : waits ? (
+            <>
+              <span className="attention">
+                A transfer into memory {pending?.load.letter ?? transfer?.letter} waits
+                {transfer
+                  ? `, ${Math.round((100 * transfer.received) / Math.max(1, transfer.bytes))} % is there`
+                  : ''}
+                . The memory holds what it held before.
+              </span>
+              <div style={{ display: 'flex', gap: 8 }}>
+                {pending && transfer?.id === pending.transferId ? (
+                  <Button size="compact-md" onClick={() => void hand.resume(pending)}>
+                    Go on
+                  </Button>
+                ) : (
+                  <span className="quiet">It cannot be gone on with from here.</span>
+                )}
+                <Button size="compact-md" variant="default" onClick={() => void hand.abandon(pending)}>
+                  Give it up
+                </Button>
+              </div>
             </>
           ) : (
             <>
@@ -216,6 +290,26 @@ function HandOver({ project }: { project: Project }) {
                   value={name}
                   onChange={(e) => setName(e.currentTarget.value)}
                 />
+                {project.variants.length > 1 ? (
+                  <Select
+                    aria-label="Variant to load"
+                    size="xs"
+                    w={130}
+                    allowDeselect={false}
+                    data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
+                    value={variant.id}
+                    onChange={(v) =>
+                      v &&
+                      void change(
+                        `variant ${project.variants.find((x) => x.id === v)!.name} in hand`,
+                        (p) => ({
+                          ...p,
+                          variantId: v,
+                        }),
+                      )
+                    }
+                  />
+                ) : null}
                 <Button
                   size="compact-md"
                   disabled={!designable}
@@ -243,9 +337,23 @@ function HandOver({ project }: { project: Project }) {
                   size="compact-md"
                   variant={load ? 'filled' : 'default'}
                   disabled={!load}
-                  onClick={() => void hand.verify(load!)}
+                  onClick={() => void hand.verify(load!, [spots[0]!.id])}
                 >
                   Measure again
+                </Button>
+                <Button
+                  size="compact-md"
+                  variant="default"
+                  disabled={!load || spots.length < 2}
+                  title="Every channel at every spot; carry the microphone along"
+                  onClick={() =>
+                    void hand.verify(
+                      load!,
+                      spots.map((s) => s.id),
+                    )
+                  }
+                >
+                  At all spots
                 </Button>
               </div>
             </>
@@ -256,12 +364,15 @@ function HandOver({ project }: { project: Project }) {
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
             <Button
               size="compact-sm"
-              variant="default"
-              disabled={!load}
-              onClick={() => save(() => saveFilters(project, load!))}
+              disabled={!load || comparison.list.length === 0}
+              onClick={() => save(() => openReport(project, load!))}
             >
-              All filters, WAV
+              Report
             </Button>
+            <ExportButton
+              disabled={!load}
+              onSave={(options) => save(() => saveBundle(project, load!, options))}
+            />
             <Button
               size="compact-sm"
               variant="default"
@@ -281,6 +392,20 @@ function HandOver({ project }: { project: Project }) {
       </div>
     </div>
   );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What changed beside the filters, channel by channel, in one line. */
+function besideText(beside: SettingChange[], project: Project): string {
+  const outputs = [...new Set(beside.map((c) => c.output))];
+  return `${outputs
+    .map((output) => {
+      const changes = beside.filter((c) => c.output === output);
+      const name = project.place.loudspeakers.find((l) => l.output === output)?.name ?? `output ${output}`;
+      return `${name} ${changes.map((c) => `${c.what} ${c.found} instead of ${c.wanted}`).join(', ')}`;
+    })
+    .join('; ')}.`;
 }
 
 function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {
@@ -303,8 +428,7 @@ function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }
   ) : (
     <span className="attention">
       {of} measured again. The largest miss is {formatDb(worst.difference!.worstDb)} at{' '}
-      {formatHz(worst.difference!.worstAt)}: look whether the microphone stands where it stood, and whether
-      the level there is near the noise.
+      {formatHz(worst.difference!.worstAt)}: choose the channel to see why.
     </span>
   );
 }

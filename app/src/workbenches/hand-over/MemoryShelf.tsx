@@ -1,16 +1,53 @@
-import { Button } from '@mantine/core';
-import type { MemoryLetter, ProcessorState } from '@pebble-hall/stand-ins/processor';
+import { ActionIcon, Button, Menu, TextInput } from '@mantine/core';
+import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
+import { MEMORY_LETTERS, type MemoryLetter, type ProcessorState } from '@pebble-hall/stand-ins/processor';
+import { IconDots } from '@tabler/icons-react';
+import { useState } from 'react';
+import { designKey } from '../../parts/progress';
 
-/** Memories A to F: what is in each, which is active, recall. */
-export function MemoryShelf({
-  state,
-  busy,
-  onRecall,
-}: {
+interface MemoryShelfProps {
+  project: Project;
   state: ProcessorState | null;
   busy: boolean;
+  /** the load that is looked at */
+  shownId: string | null;
+  onShow: (load: MemoryLoad) => void;
   onRecall: (letter: MemoryLetter) => void;
-}) {
+  onRename: (letter: MemoryLetter, name: string) => void;
+  onCopy: (from: MemoryLetter, to: MemoryLetter) => void;
+}
+
+/** Against the variant that a memory was made of: what it is, and whether it has changed since. */
+function standing(
+  project: Project,
+  load: MemoryLoad | undefined,
+  checksum: number,
+): { text: string; attention: boolean } {
+  if (!load) return { text: 'not from this project', attention: false };
+  if (load.checksum !== checksum) return { text: 'settings changed', attention: true };
+  const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
+  const name = load.variantName || variant.name;
+  return designKey(project, variant.correction) === load.designKey
+    ? { text: `= ${name}`, attention: false }
+    : { text: `${name}, changed since`, attention: true };
+}
+
+/** Memories A to F: what is in each, against which variant, which is active; recall, rename, copy, look at. */
+export function MemoryShelf({
+  project,
+  state,
+  busy,
+  shownId,
+  onShow,
+  onRecall,
+  onRename,
+  onCopy,
+}: MemoryShelfProps) {
+  const [naming, setNaming] = useState<{ letter: MemoryLetter; name: string } | null>(null);
+  const settle = () => {
+    if (naming) onRename(naming.letter, naming.name.trim());
+    setNaming(null);
+  };
   return (
     <section className="card" aria-label="Memories">
       <h2>
@@ -19,9 +56,14 @@ export function MemoryShelf({
           {state ? `${state.model}, ${state.mostTaps} taps at ${state.rate / 1000} kHz` : 'reading …'}
         </small>
       </h2>
-      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 6 }}>
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 6 }}>
         {(state?.memories ?? []).map((m) => {
           const active = state!.active === m.letter;
+          const load =
+            'empty' in m
+              ? undefined
+              : project.loads.findLast((l) => l.letter === m.letter || l.checksum === m.checksum);
+          const stand = 'empty' in m || !m.hasFilters ? null : standing(project, load, m.checksum);
           return (
             <div
               key={m.letter}
@@ -31,8 +73,8 @@ export function MemoryShelf({
                 border: `1.5px ${'empty' in m ? 'dashed' : 'solid'} ${active ? 'var(--kelp)' : 'var(--line)'}`,
                 background: active ? 'var(--kelp-soft)' : 'none',
                 borderRadius: 10,
-                padding: '4px 9px',
-                minHeight: 46,
+                padding: '3px 9px',
+                minHeight: 56,
                 fontSize: 12.5,
               }}
             >
@@ -51,15 +93,63 @@ export function MemoryShelf({
                     Recall
                   </Button>
                 )}
+                {'empty' in m ? null : (
+                  <Menu position="top-end" shadow="sm">
+                    <Menu.Target>
+                      <ActionIcon
+                        size="xs"
+                        variant="subtle"
+                        aria-label={`More of memory ${m.letter}`}
+                        disabled={busy}
+                      >
+                        <IconDots size={14} />
+                      </ActionIcon>
+                    </Menu.Target>
+                    <Menu.Dropdown>
+                      {load ? (
+                        <Menu.Item onClick={() => onShow(load)}>Look at its prediction</Menu.Item>
+                      ) : null}
+                      <Menu.Item onClick={() => setNaming({ letter: m.letter, name: m.name })}>
+                        Rename
+                      </Menu.Item>
+                      {MEMORY_LETTERS.filter((l) => l !== m.letter).map((l) => (
+                        <Menu.Item key={l} onClick={() => onCopy(m.letter, l)}>
+                          Copy to {l}
+                        </Menu.Item>
+                      ))}
+                    </Menu.Dropdown>
+                  </Menu>
+                )}
               </div>
-              <div
-                style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
-                className={'empty' in m ? 'quiet' : ''}
-              >
-                {'empty' in m
-                  ? 'empty'
-                  : `${m.name || 'no name'}${m.hasFilters ? `, ${m.outputs.filter((o) => o.taps > 0).length} filters` : ''}`}
-              </div>
+              {naming?.letter === m.letter ? (
+                <TextInput
+                  size="xs"
+                  aria-label={`New name of memory ${m.letter}`}
+                  autoFocus
+                  maxLength={40}
+                  value={naming.name}
+                  onChange={(e) => setNaming({ ...naming, name: e.currentTarget.value })}
+                  onBlur={settle}
+                  onKeyDown={(e) => (e.key === 'Enter' ? settle() : e.key === 'Escape' && setNaming(null))}
+                />
+              ) : (
+                <div
+                  style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                  className={'empty' in m ? 'quiet' : ''}
+                >
+                  {'empty' in m
+                    ? 'empty'
+                    : `${m.name || 'no name'}${m.hasFilters ? `, ${m.outputs.filter((o) => o.taps > 0 || o.sections.length > 0).length} filters` : ''}`}
+                </div>
+              )}
+              {stand ? (
+                <small
+                  className={stand.attention ? 'attention' : 'quiet'}
+                  style={{ whiteSpace: 'nowrap', fontWeight: load && load.id === shownId ? 700 : 400 }}
+                >
+                  {stand.text}
+                </small>
+              ) : null}
             </div>
           );
         })}

@@ -1,11 +1,11 @@
 import { bytesOfText, packFiles, writeResponseText, writeWav } from '@pebble-hall/core/formats';
 import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 import { designWorker, traceOf } from '../../parts/designs';
+import { PROCESSOR } from '../../parts/exactFilters';
 import { fileName } from '../../parts/FrameHeader';
 import { saveFile } from '../../parts/saveFile';
 import { repository } from '../../store';
-
-const slug = (name: string) => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+import { bundleFiles, slug, type BundleChannel, type BundleRequest } from './bundle';
 
 /** The filter of one channel as WAV, float 32. */
 export async function saveFilter(project: Project, load: MemoryLoad, id: string): Promise<void> {
@@ -19,16 +19,36 @@ export async function saveFilter(project: Project, load: MemoryLoad, id: string)
   );
 }
 
-/** All filters of a load as WAV in one zip. */
-export async function saveFilters(project: Project, load: MemoryLoad): Promise<void> {
-  const files: Record<string, Uint8Array> = {};
-  for (const [id, filterId] of Object.entries(load.filters)) {
-    const array = await repository().array(filterId);
+/** Everything of a load in one zip: filters at the rates asked for, sections, delays and gains, and a README. */
+export async function saveBundle(
+  project: Project,
+  load: MemoryLoad,
+  options: Pick<BundleRequest, 'rates' | 'layout' | 'bits'>,
+): Promise<void> {
+  const channels: BundleChannel[] = [];
+  for (const id of Object.keys(load.spans)) {
     const { name, output } = project.place.loudspeakers.find((l) => l.id === id)!;
-    if (array) files[`output-${output}-${slug(name)}.wav`] = writeWav([array.samples], array.rate);
+    const filterId = load.filters[id];
+    const array = filterId ? await repository().array(filterId) : null;
+    if (filterId && !array)
+      throw new Error(`The filter of ${name} is no longer in this browser; load the memory again.`);
+    channels.push({
+      name,
+      output,
+      fir: array?.samples ?? null,
+      settings: load.outputs?.[output - 1] ?? null,
+    });
   }
+  const files = bundleFiles({
+    ...options,
+    project: `${project.name}, ${project.place.name}`,
+    memory: load.letter,
+    variant: load.variantName,
+    channels: channels.sort((a, b) => a.output - b.output),
+    rate: PROCESSOR.rate,
+  });
   saveFile(
-    `${fileName(project)}-memory-${load.letter.toLowerCase()}-filters.zip`,
+    `${fileName(project)}-memory-${load.letter.toLowerCase()}.zip`,
     packFiles(files),
     'application/zip',
   );

@@ -1,15 +1,17 @@
 import { rmsDistance, type Span } from '@pebble-hall/core/correct';
+import { plainOutput } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
 import { designWorker, traceOf } from '../../parts/designs';
 import { sweepOf } from '../../parts/progress';
 import { repository, sentenceOf } from '../../store';
+import { missReasons } from './missReasons';
 import { verifiedOf } from './useHandOver';
 
 export const grid = logGrid();
 
-/** One channel at the home spot: as found, as predicted from the filter that was loaded, as measured again. */
+/** One channel at a spot: as found, as predicted from what was loaded, as measured again. */
 export interface Comparison {
   id: string;
   span: Span;
@@ -18,60 +20,98 @@ export interface Comparison {
   verifiedDb: Float64Array | null;
   /** difference of verified and predicted in the span, 1/6 octave */
   difference: { rmsDb: number; worstDb: number; worstAt: number } | null;
+  /** why it is not what was predicted, where it is not */
+  reasons: string[];
 }
 
-/** Comparisons of all channels of a load; computed from stored samples in a worker. */
-export function useComparison(
-  project: Project,
-  load: MemoryLoad | null,
-): { list: Comparison[]; problem: string | null; ready: boolean } {
-  const [result, setResult] = useState<{ list: Comparison[]; problem: string | null; ready: boolean }>({
-    list: [],
-    problem: null,
-    ready: false,
-  });
-  const home = project.place.spots[0]!.id;
-  const ids = load ? Object.keys(load.filters) : [];
+export interface ComparisonState {
+  list: Comparison[];
+  problem: string | null;
+  ready: boolean;
+}
+
+/** Comparisons of all channels of a load at a spot; computed from stored samples in a worker. */
+export async function compareLoad(project: Project, load: MemoryLoad, spotId: string): Promise<Comparison[]> {
+  const list: Comparison[] = [];
+  for (const id of Object.keys(load.spans)) {
+    const found = sweepOf(project, spotId, id);
+    const output = project.place.loudspeakers.find((l) => l.id === id)?.output;
+    if (!found || !output) continue;
+    const filterId = load.filters[id];
+    const filter = filterId ? await repository().array(filterId) : null;
+    if (filterId && !filter) continue;
+    const trace = await traceOf(found, project.calibrations);
+    const foundDb = (await designWorker().call((api) => api.response(trace))).levelDb;
+    const [before, after] = [
+      load.before?.[output - 1] ?? plainOutput(),
+      load.outputs?.[output - 1] ?? plainOutput(),
+    ];
+    const predictedDb = await designWorker().call((api) =>
+      api.predicted(trace, before, after, filter?.samples ?? null),
+    );
+    const verified = verifiedOf(project, load, id, spotId);
+    const verifiedTrace = verified && (await traceOf(verified, project.calibrations));
+    const verifiedDb = verifiedTrace
+      ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
+      : null;
+    const span = load.spans[id]!;
+    const reasons =
+      verified && verifiedDb
+        ? missReasons(grid, {
+            predictedDb: smoothLevels(grid, predictedDb, 6),
+            verifiedDb: smoothLevels(grid, verifiedDb, 6),
+            span,
+            laterS:
+              verified.arrivalS !== null && found.arrivalS !== null
+                ? verified.arrivalS -
+                  found.arrivalS -
+                  (after.delayMs - before.delayMs) / 1000 -
+                  latencyS(filter?.samples, filter?.rate)
+                : null,
+            marginDb: verified.verdict.marginDb,
+            sameMemory: verified.memory.checksum === load.checksum,
+          })
+        : [];
+    list.push({
+      id,
+      span,
+      foundDb,
+      predictedDb,
+      verifiedDb,
+      difference: verifiedDb && differenceOf(predictedDb, verifiedDb, span),
+      reasons,
+    });
+  }
+  return list;
+}
+
+/** Where a filter's main tap stands: by so much it makes the sound later. */
+function latencyS(fir: Float32Array | undefined, rate: number | undefined): number {
+  if (!fir || !rate) return 0;
+  let main = 0;
+  fir.forEach((v, i) => (main = Math.abs(v) > Math.abs(fir[main]!) ? i : main));
+  return main / rate;
+}
+
+export function useComparison(project: Project, load: MemoryLoad | null, spotId: string): ComparisonState {
+  const [result, setResult] = useState<ComparisonState>({ list: [], problem: null, ready: false });
+  const ids = load ? Object.keys(load.spans) : [];
   const key = load
     ? [
         load.id,
+        spotId,
         ...ids.map(
-          (id) => `${sweepOf(project, home, id)?.traceId} ${verifiedOf(project, load, id)?.traceId}`,
+          (id) =>
+            `${sweepOf(project, spotId, id)?.traceId} ${verifiedOf(project, load, id, spotId)?.traceId}`,
         ),
       ].join('|')
     : '';
   useEffect(() => {
     let current = true;
-    const compute = async () => {
-      const list: Comparison[] = [];
-      for (const id of load ? ids : []) {
-        const found = sweepOf(project, home, id);
-        const filter = await repository().array(load!.filters[id]!);
-        if (!found || !filter) continue;
-        const trace = await traceOf(found, project.calibrations);
-        const foundDb = (await designWorker().call((api) => api.response(trace))).levelDb;
-        const predictedDb = await designWorker().call((api) => api.predicted(trace, filter.samples));
-        const verified = verifiedOf(project, load!, id);
-        const verifiedTrace = verified && (await traceOf(verified, project.calibrations));
-        const verifiedDb = verifiedTrace
-          ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
-          : null;
-        const span = load!.spans[id]!;
-        list.push({
-          id,
-          span,
-          foundDb,
-          predictedDb,
-          verifiedDb,
-          difference: verifiedDb && differenceOf(predictedDb, verifiedDb, span),
-        });
-      }
-      if (current) setResult({ list, problem: null, ready: true });
-    };
     setResult((r) => ({ ...r, ready: false }));
-    compute().catch(
-      (error: unknown) => current && setResult({ list: [], problem: sentenceOf(error), ready: true }),
-    );
+    (load ? compareLoad(project, load, spotId) : Promise.resolve([]))
+      .then((list) => current && setResult({ list, problem: null, ready: true }))
+      .catch((error: unknown) => current && setResult({ list: [], problem: sentenceOf(error), ready: true }));
     return () => {
       current = false;
     };

@@ -1,19 +1,46 @@
-import type { MemoryLoad, Project, ProjectArray } from '@pebble-hall/core/project';
-import type { MemoryLetter, ProcessorState } from '@pebble-hall/stand-ins/processor';
+import { settingChanges, type OutputSettings } from '@pebble-hall/core/output';
+import {
+  variantOf,
+  type MemoryLoad,
+  type PendingLoad,
+  type Project,
+  type ProjectArray,
+} from '@pebble-hall/core/project';
+import {
+  memoryChecksum,
+  packFilters,
+  type MemoryLetter,
+  type ProcessorState,
+} from '@pebble-hall/stand-ins/processor';
 import { useCallback, useEffect, useState } from 'react';
+import { baseOutputs } from '../../parts/baseOutputs';
 import { processorChanged } from '../../parts/ChainPill';
-import { channelRequests, designAll, designWorker, provideTraces, sweepsUsed } from '../../parts/designs';
+import { exactFilters, outputsOf, PROCESSOR } from '../../parts/exactFilters';
 import { measureSweep, memoryStamp } from '../../parts/measuring';
 import { designKey, sweepOf } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
-import { isAbort, loadMemory, readMemory, readProcessor, recallMemory, setBreakAt } from '../../rig';
+import {
+  abandonTransfer,
+  beginTransfer,
+  copyMemory,
+  isAbort,
+  readMemory,
+  readProcessor,
+  recallMemory,
+  renameMemory,
+  sendTransfer,
+  setBreakAt,
+  setOutputs,
+} from '../../rig';
 import { repository, sentenceOf } from '../../store';
 
 export interface Work {
   what: string;
   share: number;
+  /** whether stopping it is a pause that can be gone on from */
+  pauses: boolean;
 }
 
 /** Loading, reading back, recalling and verifying memories of the processor. */
@@ -36,7 +63,7 @@ export function useHandOver(project: Project, change: Change) {
   const guarded = async (what: string, run: (signal: AbortSignal) => Promise<void>) => {
     setProblem(null);
     setReadBack(null);
-    setWork({ what, share: 0 });
+    setWork({ what, share: 0, pauses: false });
     try {
       await exclusively(what, run);
     } catch (error) {
@@ -48,123 +75,185 @@ export function useHandOver(project: Project, change: Change) {
     }
   };
 
+  /** Sends what is left of a transfer, reads it back, and keeps the load. */
+  const finish = async (pending: PendingLoad, filters: Float32Array[], signal: AbortSignal) => {
+    const { load, transferId } = pending;
+    const letter = load.letter as MemoryLetter;
+    await sendTransfer(
+      transferId,
+      filters,
+      (share) =>
+        setWork({ what: `Transferring to memory ${letter}`, share: 0.25 + 0.7 * share, pauses: true }),
+      signal,
+    );
+    setWork({ what: `Reading memory ${letter} back`, share: 0.97, pauses: false });
+    const got = await readMemory(letter);
+    compareFilters(filters, got.filters);
+    await change(`loading memory ${letter}`, (p) => ({
+      ...p,
+      loads: [...p.loads, { ...load, loadedAt: Date.now() }],
+      pendingLoad: null,
+    }));
+    const beside = settingChanges(load.outputs!, got.outputs);
+    const counts = Object.keys(load.filters).length;
+    const what = `${counts > 0 ? `${counts} filters of ${Math.max(...filters.map((f) => f.length))} taps` : 'sections only'}`;
+    setReadBack(
+      `Memory ${letter} is loaded and active. Its filters read back exactly as they were sent: ${what}.` +
+        (beside.length > 0 ? ' But the processor changed other settings on its own: see below.' : ''),
+    );
+  };
+
   const load = (letter: MemoryLetter, name: string, breakHalfWay: boolean) =>
     guarded(`Loading memory ${letter}`, async (signal) => {
-      const requests = channelRequests(project);
-      if (requests.length === 0)
+      const variant = variantOf(project);
+      const { outputs: before } = await baseOutputs(project);
+      const made = await exactFilters(
+        project,
+        variant.correction,
+        (done, of) =>
+          setWork({ what: `Making filter ${done + 1} of ${of}`, share: (0.25 * done) / of, pauses: false }),
+        signal,
+      );
+      if (made.exact.size === 0)
         throw new Error('there is no correction yet. Measure in the Mic walk first.');
-      const used = sweepsUsed(project);
-      await provideTraces(used, project.calibrations);
-      // the correction goes on top of what the processor did while the room was measured
-      const base = await readMemory(used[0]!.memory.letter as MemoryLetter);
-      if (base.hasFilters || used.some((s) => s.memory.checksum !== base.checksum)) {
-        throw new Error(
-          `memory ${base.letter} has changed since the sweeps were taken, so the correction no longer fits it. Put it back, or measure again.`,
-        );
-      }
-      const spans = Object.fromEntries([...(await designAll(requests)).values()].map((d) => [d.id, d.span]));
-      const outputs = base.outputs.map((o) => ({ ...o }));
-      const filters = base.filters.slice();
+      const { outputs, filters } = outputsOf(project, variant.correction, made.exact, before);
       const arrays: ProjectArray[] = [];
       const filterIds: Record<string, string> = {};
-      const { mostTaps, rate } = await readProcessor();
-      for (const [i, request] of requests.entries()) {
-        setWork({
-          what: `Making filter ${i + 1} of ${requests.length}`,
-          share: (0.25 * i) / requests.length,
-        });
-        const { fir } = await designWorker().call((api) => api.exact(request, mostTaps, rate), signal);
-        const output = project.place.loudspeakers.find((l) => l.id === request.id)!.output;
-        outputs[output - 1] = { ...outputs[output - 1]!, taps: fir.length };
-        filters[output - 1] = fir;
-        const id = crypto.randomUUID();
-        filterIds[request.id] = id;
-        arrays.push({ id, kind: 'filter', rate, zero: 0, samples: fir });
+      for (const [id, { fir }] of made.exact) {
+        if (!fir) continue;
+        filterIds[id] = crypto.randomUUID();
+        arrays.push({ id: filterIds[id], kind: 'filter', rate: PROCESSOR.rate, zero: 0, samples: fir });
       }
       if (breakHalfWay) await setBreakAt(0.5);
-      let summary;
-      try {
-        summary = await loadMemory(
-          { letter, name, outputs, filters },
-          (share) => setWork({ what: `Transferring to memory ${letter}`, share: 0.25 + 0.7 * share }),
-          signal,
-        );
-      } finally {
-        if (breakHalfWay) await setBreakAt(null).catch(() => {});
-      }
-      setWork({ what: `Reading memory ${letter} back`, share: 0.97 });
-      await compareReadBack(letter, outputs, filters);
-      const record: MemoryLoad = {
-        id: crypto.randomUUID(),
-        letter,
-        name,
-        loadedAt: Date.now(),
-        checksum: summary.checksum,
-        filters: filterIds,
-        spans,
-        designKey: designKey(project),
+      const transferId = await beginTransfer({ letter, name, outputs, filters }, signal);
+      const pending: PendingLoad = {
+        transferId,
+        load: {
+          id: crypto.randomUUID(),
+          letter,
+          name,
+          loadedAt: Date.now(),
+          checksum: memoryChecksum(outputs, packFilters(filters)),
+          filters: filterIds,
+          spans: Object.fromEntries([...made.designs.values()].map((d) => [d.id, d.span])),
+          outputs,
+          before,
+          designKey: designKey(project, variant.correction),
+          variantId: variant.id,
+          variantName: variant.name,
+        },
       };
-      await change(`loading memory ${letter}`, (p) => ({ ...p, loads: [...p.loads, record] }), arrays);
-      setReadBack(
-        `Memory ${letter} is loaded and active. It reads back exactly as it was sent: ${arrays.length} filters of ${mostTaps} taps.`,
-      );
+      // kept before anything is sent, so that a break or a reload can be gone on from
+      if (!(await change(`preparing memory ${letter}`, (p) => ({ ...p, pendingLoad: pending }), arrays))) {
+        await abandonTransfer(transferId).catch(() => {});
+        throw new Error('the filters could not be stored.');
+      }
+      await finish(pending, filters, signal);
+    });
+
+  const resume = (pending: PendingLoad) =>
+    guarded(`Going on with memory ${pending.load.letter}`, async (signal) => {
+      await setBreakAt(null).catch(() => {});
+      await finish(pending, await filtersOf(project, pending.load), signal);
+    });
+
+  const abandon = (pending: PendingLoad | null) =>
+    guarded('Giving the transfer up', async () => {
+      const transfer = (await readProcessor()).transfer;
+      if (transfer) await abandonTransfer(transfer.id);
+      await setBreakAt(null).catch(() => {});
+      if (pending)
+        await change(`giving up the transfer to memory ${pending.load.letter}`, (p) => ({
+          ...p,
+          pendingLoad: null,
+        }));
+      setReadBack('The transfer was given up. The memory holds what it held before.');
     });
 
   const readBackLoad = (last: MemoryLoad) =>
     guarded(`Reading memory ${last.letter} back`, async () => {
       const memory = await readMemory(last.letter as MemoryLetter);
-      const wrong: string[] = [];
-      for (const [id, filterId] of Object.entries(last.filters)) {
-        const sent = await repository().array(filterId);
-        const { output, name } = project.place.loudspeakers.find((l) => l.id === id)!;
-        const got = memory.filters[output - 1]!;
-        if (!sent || got.length !== sent.samples.length || got.some((v, i) => v !== sent.samples[i]))
-          wrong.push(name);
-      }
-      if (wrong.length > 0)
-        throw new Error(
-          `the filters of ${wrong.join(', ')} are not those that were loaded. Load the memory again.`,
-        );
+      const sent = await filtersOf(project, last);
+      compareFilters(sent, memory.filters);
+      const beside = last.outputs ? settingChanges(last.outputs, memory.outputs) : [];
       if (memory.checksum !== last.checksum)
-        throw new Error('the filters are as loaded, but trims, delays or crossovers have changed since.');
+        throw new Error(
+          `the filters are as loaded, but ${beside.length} ${beside.length === 1 ? 'setting has' : 'settings have'} changed since: see below.`,
+        );
       setReadBack(
         `Memory ${last.letter} still holds exactly what was loaded: ${Object.keys(last.filters).length} filters, settings unchanged.`,
       );
     });
 
-  const recall = (letter: MemoryLetter) =>
-    recallMemory(letter)
+  /** Puts every setting beside the filters back as it was meant to be. */
+  const putBack = (last: MemoryLoad) =>
+    guarded(`Putting memory ${last.letter} back`, async () => {
+      const letter = last.letter as MemoryLetter;
+      if ((await readProcessor()).active !== letter) await recallMemory(letter);
+      await setOutputs(
+        last.outputs!.map(({ trimDb, delayMs, inverted, muted, size, highPass, lowPass }, i) => ({
+          output: i + 1,
+          trimDb,
+          delayMs,
+          inverted,
+          muted,
+          size,
+          highPass,
+          lowPass,
+        })),
+      );
+      const left = settingChanges(last.outputs!, (await readMemory(letter)).outputs);
+      if (left.length > 0) throw new Error(`${left.length} settings do not stay as they are put.`);
+      setReadBack(
+        `Memory ${letter} holds all settings as they were meant to be. It is ready to be measured again.`,
+      );
+    });
+
+  const quick = (run: () => Promise<ProcessorState>) =>
+    run()
       .then((s) => {
         setState(s);
         processorChanged();
       })
       .catch((error: unknown) => tellProblem(sentenceOf(error)));
+  const recall = (letter: MemoryLetter) => quick(() => recallMemory(letter));
+  const rename = (letter: MemoryLetter, name: string) => quick(() => renameMemory(letter, name));
+  const copy = (from: MemoryLetter, to: MemoryLetter) => quick(() => copyMemory(from, to));
 
-  const verify = (last: MemoryLoad) =>
+  const verify = (last: MemoryLoad, spotIds: string[]) =>
     guarded('Measuring again', async (signal) => {
       const memory = await memoryStamp();
       if (memory.checksum !== last.checksum) {
         throw new Error(
-          `memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`,
+          memory.letter === last.letter
+            ? `memory ${memory.letter} does not hold the settings that were loaded. Put them back first.`
+            : `memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`,
         );
       }
-      const home = project.place.spots[0]!;
-      const ids = Object.keys(last.filters);
-      for (const [i, id] of ids.entries()) {
+      const ids = Object.keys(last.spans);
+      const takes = spotIds.flatMap((spotId) => ids.map((id) => ({ spotId, id })));
+      for (const [i, { spotId, id }] of takes.entries()) {
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
+        const spot = project.place.spots.find((s) => s.id === spotId)!;
         const step = (share: number) =>
-          setWork({ what: `${name} at ${home.name}`, share: (i + share) / ids.length });
-        const { sweep, arrays } = await measureSweep(project, home.id, id, 'verified', {
+          setWork({ what: `${name} at ${spot.name}`, share: (i + share) / takes.length, pauses: false });
+        const { sweep, arrays } = await measureSweep(project, spotId, id, 'verified', {
           signal,
           onProgress: step,
         });
         const kept = await change(
-          `verifying sweep of ${name}`,
+          `verifying sweep of ${name} at ${spot.name}`,
           (p) => ({
             ...p,
             sweeps: [
               ...p.sweeps.filter(
-                (s) => !(s.stage === 'verified' && s.spotId === home.id && s.loudspeakerId === id),
+                (s) =>
+                  !(
+                    s.stage === 'verified' &&
+                    s.spotId === spotId &&
+                    s.loudspeakerId === id &&
+                    s.memory.checksum === sweep.memory.checksum
+                  ),
               ),
               sweep,
             ],
@@ -175,28 +264,69 @@ export function useHandOver(project: Project, change: Change) {
       }
     });
 
-  return { state, work, problem, readBack, load, readBackLoad, recall, verify };
+  return {
+    state,
+    work,
+    problem,
+    readBack,
+    load,
+    resume,
+    abandon,
+    readBackLoad,
+    putBack,
+    recall,
+    rename,
+    copy,
+    verify,
+  };
 }
 
-async function compareReadBack(
-  letter: MemoryLetter,
-  outputs: { taps: number }[],
-  filters: Float32Array[],
-): Promise<void> {
-  const got = await readMemory(letter);
-  filters.forEach((sent, i) => {
-    const back = got.filters[i]!;
-    if (back.length !== sent.length || back.some((v, k) => v !== sent[k])) {
-      throw new Error(`output ${i + 1} reads back another filter than was sent. Load it again.`);
-    }
-  });
-  if (JSON.stringify(got.outputs) !== JSON.stringify(outputs)) {
-    throw new Error(`memory ${letter} reads back other settings than were sent. Load it again.`);
+/** Filters of a load, one per output, from what was kept. */
+export async function filtersOf(project: Project, load: MemoryLoad): Promise<Float32Array[]> {
+  const outputs = load.outputs?.length ?? 12;
+  const filters: Float32Array[] = Array.from({ length: outputs }, () => new Float32Array(0));
+  for (const [id, filterId] of Object.entries(load.filters)) {
+    const array = await repository().array(filterId);
+    const output = project.place.loudspeakers.find((l) => l.id === id)?.output;
+    if (!array || !output)
+      throw new Error('a filter of this load is no longer in this browser; load the memory again.');
+    filters[output - 1] = array.samples;
   }
+  return filters;
 }
 
-/** The verified sweep of a channel that belongs to a load. */
-export const verifiedOf = (project: Project, load: MemoryLoad, id: string) => {
-  const sweep = sweepOf(project, project.place.spots[0]!.id, id, 'verified');
-  return sweep?.memory.checksum === load.checksum ? sweep : undefined;
+function compareFilters(sent: Float32Array[], got: Float32Array[]): void {
+  sent.forEach((filter, i) => {
+    const back = got[i]!;
+    if (back.length !== filter.length || back.some((v, k) => v !== filter[k]))
+      throw new Error(`output ${i + 1} reads back another filter than was sent. Load it again.`);
+  });
+}
+
+/** Settings that the processor has otherwise than a load meant them to be; nothing when the memory holds something else. */
+export function besideOf(load: MemoryLoad | null, state: ProcessorState | null) {
+  const memory = state?.memories.find((m) => m.letter === load?.letter);
+  if (!load?.outputs || !memory || 'empty' in memory || !sameFilters(load.outputs, memory.outputs)) return [];
+  return memory.checksum === load.checksum ? [] : settingChanges(load.outputs, memory.outputs);
+}
+
+const sameFilters = (a: OutputSettings[], b: OutputSettings[]) =>
+  a.every((o, i) => o.taps === b[i]?.taps && o.sections.length === b[i].sections.length);
+
+/** The verified sweep of a channel at a spot that belongs to a load. */
+export const verifiedOf = (
+  project: Project,
+  load: MemoryLoad,
+  id: string,
+  spotId = project.place.spots[0]!.id,
+) => {
+  const newest = sweepOf(project, spotId, id, 'verified');
+  if (newest?.memory.checksum === load.checksum) return newest;
+  return project.sweeps.findLast(
+    (s) =>
+      s.stage === 'verified' &&
+      s.spotId === spotId &&
+      s.loudspeakerId === id &&
+      s.memory.checksum === load.checksum,
+  );
 };

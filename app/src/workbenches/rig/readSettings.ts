@@ -1,4 +1,5 @@
-import type { CrossoverFilter, OutputSettings } from '@pebble-hall/stand-ins/processor';
+import type { OutputSettings } from '@pebble-hall/core/output';
+import type { CrossoverFilter } from '@pebble-hall/core/together';
 
 export interface SettingsRead {
   /** acts on top of a correction */
@@ -17,7 +18,7 @@ const crossover = (kind: 'high-pass' | 'low-pass', filter: CrossoverFilter | nul
 /** What a memory's outputs do, by what becomes of it when a correction is loaded; each with the channel's name. */
 export function readSettings(outputs: OutputSettings[], named: (output: number) => string): SettingsRead {
   const out: SettingsRead = { addUp: [], stay: [], replaced: [] };
-  outputs.forEach(({ trimDb, delayMs, inverted, muted, highPass, lowPass, taps }, i) => {
+  outputs.forEach(({ trimDb, delayMs, inverted, muted, size, highPass, lowPass, sections, taps }, i) => {
     const name = named(i + 1);
     const adds = [
       ...(muted ? ['muted'] : []),
@@ -26,8 +27,12 @@ export function readSettings(outputs: OutputSettings[], named: (output: number) 
       ...(inverted ? ['polarity turned'] : []),
     ];
     if (adds.length > 0) out.addUp.push(`${name} ${adds.join(', ')}`);
-    const filters = [...crossover('high-pass', highPass), ...crossover('low-pass', lowPass)];
+    const filters = [
+      ...(size === 'small' ? crossover('high-pass', highPass) : []),
+      ...crossover('low-pass', lowPass),
+    ];
     if (filters.length > 0) out.stay.push(`${name} ${filters.join(', ')}`);
+    if (sections.length > 0) out.replaced.push(`${name} ${sections.length} sections`);
     if (taps > 0) out.replaced.push(`${name} filter of ${taps} taps`);
   });
   return out;

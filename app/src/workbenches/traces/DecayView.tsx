@@ -124,5 +124,5 @@ function untilGone(map: DecayMap): DecayMap {
   map.frequency.forEach((_, row) =>
     levelDb.set(map.levelDb.subarray(row * all, row * all + steps), row * steps),
   );
-  return { frequency: map.frequency, timeS: map.timeS.slice(0, steps), levelDb };
+  return { ...map, timeS: map.timeS.slice(0, steps), levelDb };
 }

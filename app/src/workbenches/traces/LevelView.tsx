@@ -12,7 +12,7 @@ import { NumberField } from '../../parts/NumberField';
 import { sweepOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { cornerTable } from './cornerTable';
-import { normalised, targetOf, type NormaliseAt } from './normalised';
+import { normalised, placedTarget, type NormaliseAt } from './normalised';
 import { readLevels, type ChannelLevels } from './readLevels';
 import { colourOf } from './traceColours';
 import type { LookProps } from './TracesWorkbench';
@@ -68,7 +68,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       const before = of(other, own.length);
       const band = usableBand(grid, average.averageDb) ?? { from: 100, to: 10000 };
       const shift = normalised(grid, average.averageDb, at === 'own band' ? band : where, at);
-      const against = at === 'target' ? targetOf(grid, average.averageDb, project.correction, l.id) : null;
+      const against = at === 'target' ? placedTarget(grid, average.averageDb, project, l.id) : null;
       const move = (curve: Float64Array) => curve.map((v, i) => v - shift - (against?.[i] ?? 0));
       return {
         id: l.id,
@@ -95,7 +95,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
       };
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- levels follow the sweeps
-  }, [levels, at, where, channels.map((l) => l.id).join(), project.correction]);
+  }, [levels, at, where, channels.map((l) => l.id).join(), project.variants, project.variantId]);
 
   const alone = looked.length === 1 ? looked[0]! : null;
   const pair = looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null;

@@ -1,5 +1,5 @@
-import { ownSpan, placeTarget, targetCurve } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
+import { findRollOffs, ownSpan, placeTarget, rollOffDb, targetShape } from '@pebble-hall/core/correct';
+import { targetOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { nearestIndex } from '../../parts/chartMath';
 
 export type NormaliseAt = 'as it is' | 'frequency' | 'own band' | 'band' | 'target';
@@ -23,14 +23,17 @@ export function normalised(
 }
 
 /** The target of a channel on the grid, at the level where Correct places it by itself or by hand. */
-export function targetOf(
+export function placedTarget(
   frequency: Float64Array,
   averageDb: Float64Array,
-  { handles, spans, targetLevels }: Correction,
+  project: Project,
   id: string,
 ): Float64Array {
-  const shape = targetCurve(handles, frequency);
-  const offset =
-    targetLevels[id] ?? placeTarget(frequency, averageDb, shape, spans[id] ?? ownSpan(frequency, averageDb));
+  const { correction } = variantOf(project);
+  const target = targetOf(project, correction, id);
+  const ends = rollOffDb(findRollOffs(frequency, averageDb), frequency, target.lowReachHz);
+  const shape = targetShape(target, frequency).map((v, i) => v + ends[i]!);
+  const span = correction.spans[id] ?? ownSpan(frequency, averageDb);
+  const offset = correction.targetLevels[id] ?? placeTarget(frequency, averageDb, shape, span);
   return shape.map((v) => v + offset);
 }

@@ -1,6 +1,23 @@
 import type { APIRoute } from 'astro';
-import { answer, guarded, letterOf } from '../../../../server/answers';
+import { answer, guarded, jsonBody, letterOf } from '../../../../server/answers';
 import { deskOf } from '../../../../server/desks';
+import { copySchema, renameSchema } from '../../../../server/schemas';
+
+/** Names a memory. */
+export const PATCH: APIRoute = ({ params, request, cookies }) =>
+  guarded(async () => {
+    const desk = deskOf(cookies);
+    desk.rename(letterOf(params.letter), (await jsonBody(request, renameSchema)).name);
+    return answer(desk.state());
+  });
+
+/** Copies a memory over another. */
+export const POST: APIRoute = ({ params, request, cookies }) =>
+  guarded(async () => {
+    const desk = deskOf(cookies);
+    desk.copy(letterOf(params.letter), (await jsonBody(request, copySchema)).to);
+    return answer(desk.state());
+  });
 
 /** Reads a memory back: settings as JSON, or with `?part=filters` all filters as little-endian float 32 in output order. */
 export const GET: APIRoute = ({ params, url, cookies }) =>

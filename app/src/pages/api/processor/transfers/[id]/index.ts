@@ -14,6 +14,10 @@ export const PUT: APIRoute = ({ params, request, url, cookies }) =>
     return answer(deskOf(cookies).chunk(params.id ?? '', offset!, bytes, crc!));
   });
 
+/** How far a transfer is, to go on with it. */
+export const GET: APIRoute = ({ params, cookies }) =>
+  guarded(() => answer({ ...deskOf(cookies).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }));
+
 /** Gives a transfer up; the memory stays as it was. */
 export const DELETE: APIRoute = ({ params, cookies }) =>
   guarded(() => {

@@ -1,0 +1,106 @@
+import type { ChannelRequest, ExactChannel, ProcessorLimits } from '@pebble-hall/core/correct';
+import { buildOutputs, type BuiltOutputs, type OutputSettings } from '@pebble-hall/core/output';
+import type { Correction, Project } from '@pebble-hall/core/project';
+import { SKERRY } from '@pebble-hall/stand-ins/processor';
+import {
+  channelRequests,
+  designAll,
+  designWorker,
+  provideDesigns,
+  togetherOf,
+  type Designs,
+} from './designs';
+import { designKey, fittedOf } from './progress';
+
+/** What the processor holds, as far as a design asks. */
+export const PROCESSOR: ProcessorLimits = {
+  rate: SKERRY.rate,
+  mostTaps: SKERRY.mostTaps,
+  mostSections: SKERRY.mostSections,
+  gainStepDb: SKERRY.gainStepDb,
+  frequencyStepHz: SKERRY.frequencyStepHz,
+};
+const STEPS = { rate: SKERRY.rate, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 };
+/** So many filters are kept as made, each under what it was made from. */
+const KEPT = 200;
+
+export interface ExactFilters {
+  key: string;
+  designs: Designs;
+  exact: Map<string, ExactChannel>;
+}
+const kept = new Map<string, ExactChannel>();
+
+/** What the filters of a correction rest on; levels, delays and crossovers do not change them. */
+export const exactKey = (project: Project, correction: Correction): string =>
+  designKey(project, { ...correction, alignment: {}, crossovers: {}, headroomGuard: false });
+
+/** How many sections of its own a channel's fit may use, beside those that a subwoofer has from working together. */
+const sectionsLeft = (correction: Correction, id: string) =>
+  Math.max(1, PROCESSOR.mostSections - (correction.subs[id]?.sections.length ?? 0));
+
+/** The exact filters of all channels of a correction; worked out once, channel by channel, so that it can be stopped. */
+export async function exactFilters(
+  project: Project,
+  correction: Correction,
+  onProgress: (done: number, of: number) => void = () => {},
+  signal?: AbortSignal,
+): Promise<ExactFilters> {
+  const key = exactKey(project, correction);
+  await provideDesigns(project, correction);
+  const requests = channelRequests(project, correction);
+  const designs = await designAll(requests);
+  const exact = new Map<string, ExactChannel>();
+  const together = togetherOf(project, correction);
+  for (const [i, request] of requests.entries()) {
+    signal?.throwIfAborted();
+    onProgress(i, requests.length);
+    // subwoofers that work together share one filter, made once
+    const first = together.includes(request.id) ? exact.get(together[0]!) : undefined;
+    exact.set(request.id, first ? { ...first, id: request.id } : await exactOf(request, correction));
+  }
+  return { key, designs, exact };
+}
+
+async function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
+  const ask = {
+    request,
+    choice: correction.filter,
+    processor: { ...PROCESSOR, mostSections: sectionsLeft(correction, request.id) },
+    byHand: correction.sections[request.id] ?? null,
+  };
+  const key = JSON.stringify(ask);
+  const known = kept.get(key);
+  if (known) return known;
+  const made = await designWorker().call((api) => api.exact(ask));
+  kept.set(key, made);
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  return made;
+}
+
+/** Settings and filters of all outputs for a correction, on top of what the processor did while the room was measured. */
+export function outputsOf(
+  project: Project,
+  correction: Correction,
+  exact: ExactFilters['exact'],
+  base: OutputSettings[],
+): BuiltOutputs {
+  const fitted = fittedOf(project);
+  return buildOutputs(
+    base,
+    fitted.flatMap((l) => {
+      const filter = exact.get(l.id);
+      if (!filter) return [];
+      return {
+        id: l.id,
+        output: l.output,
+        fir: filter.fir,
+        sections: filter.sections,
+        alignment: correction.alignment[l.id] ?? null,
+        sub: correction.subs[l.id] ?? null,
+        crossovers: correction.crossovers[l.id] ?? null,
+      };
+    }),
+    { guard: correction.headroomGuard, fitted: fitted.map((l) => l.output), steps: STEPS },
+  );
+}

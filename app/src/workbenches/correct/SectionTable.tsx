@@ -1,0 +1,114 @@
+import { ActionIcon, Button, Select } from '@mantine/core';
+import type { Section, SectionKind } from '@pebble-hall/core/correct';
+import { IconTrash } from '@tabler/icons-react';
+import { PROCESSOR } from '../../parts/exactFilters';
+import { NumberField } from '../../parts/NumberField';
+
+interface SectionTableProps {
+  channel: string;
+  /** null while they are being fitted */
+  sections: Section[] | null;
+  byHand: boolean;
+  /** null: fit them again */
+  onChange: (label: string, sections: Section[] | null) => void;
+}
+
+/** The sections of one channel, each to be changed by hand; from then on they stay as they are. */
+export function SectionTable({ channel, sections, byHand, onChange }: SectionTableProps) {
+  const set = (i: number, next: Partial<Section>) =>
+    onChange(
+      `section ${i + 1} of ${channel}`,
+      sections!.map((s, k) => (k === i ? { ...s, ...next } : s)),
+    );
+  return (
+    <section className="card" aria-label="Sections">
+      <h2>
+        Sections <small>{byHand ? 'by hand' : 'fitted'}</small>
+        <span style={{ display: 'flex', gap: 5 }}>
+          <Button
+            size="compact-xs"
+            variant="default"
+            disabled={!sections || sections.length >= PROCESSOR.mostSections}
+            onClick={() =>
+              onChange(`section added to ${channel}`, [
+                ...sections!,
+                { kind: 'peak', frequency: 1000, gainDb: -1, q: 2 },
+              ])
+            }
+          >
+            Add
+          </Button>
+          <Button
+            size="compact-xs"
+            variant="default"
+            disabled={!byHand}
+            onClick={() => onChange(`sections of ${channel} fitted again`, null)}
+          >
+            Fit again
+          </Button>
+        </span>
+      </h2>
+      <div style={{ overflow: 'auto', display: 'grid', gap: 4, maxHeight: 104 }}>
+        {sections === null ? <span className="quiet">Being fitted …</span> : null}
+        {sections?.length === 0 ? <span className="quiet">None is needed.</span> : null}
+        {(sections ?? []).map((s, i) => (
+          <div key={i} className="row" style={{ gap: 4 }}>
+            <Select
+              size="xs"
+              w={96}
+              aria-label={`Kind of section ${i + 1}`}
+              allowDeselect={false}
+              data={['peak', 'low shelf', 'high shelf']}
+              value={s.kind}
+              onChange={(kind) => kind && set(i, { kind: kind as SectionKind })}
+            />
+            <NumberField
+              label={`Frequency of section ${i + 1}`}
+              value={s.frequency}
+              unit="Hz"
+              min={20}
+              max={20000}
+              step={PROCESSOR.frequencyStepHz}
+              digits={0}
+              width={80}
+              onChange={(frequency) => set(i, { frequency })}
+            />
+            <NumberField
+              label={`Gain of section ${i + 1}`}
+              value={s.gainDb}
+              unit="dB"
+              min={-30}
+              max={12}
+              step={PROCESSOR.gainStepDb}
+              width={76}
+              onChange={(gainDb) => set(i, { gainDb })}
+            />
+            <NumberField
+              label={`Q of section ${i + 1}`}
+              value={s.q}
+              unit="Q"
+              min={0.1}
+              max={40}
+              step={0.1}
+              digits={2}
+              width={68}
+              onChange={(q) => set(i, { q })}
+            />
+            <ActionIcon
+              variant="default"
+              aria-label={`Remove section ${i + 1}`}
+              onClick={() =>
+                onChange(
+                  `section ${i + 1} of ${channel} removed`,
+                  sections!.filter((_, k) => k !== i),
+                )
+              }
+            >
+              <IconTrash size={14} />
+            </ActionIcon>
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,168 @@
+import { Button, Select, TextInput } from '@mantine/core';
+import { freeName, type Project, type Variant } from '@pebble-hall/core/project';
+import { useState } from 'react';
+import { measuredKey } from '../../parts/progress';
+import type { Change } from '../../parts/useChange';
+
+/** Whether what was measured has changed since a variant was last looked at. */
+export const isStale = (project: Project, { restsOn }: Variant): boolean =>
+  restsOn !== null && restsOn.key !== measuredKey(project);
+
+const words = ({ correction: c }: Variant) =>
+  [
+    c.filter.form === 'sections' ? `${c.filter.sectionCount} sections` : `${c.filter.style} phase`,
+    `${Math.round(100 * c.strength)} %`,
+    `+${c.maxBoostDb} / −${c.maxCutDb} dB`,
+    Object.keys(c.subs).length > 0 ? 'subs together' : '',
+    Object.keys(c.alignment).length > 0 ? 'aligned' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+/** Variants: any number, named, duplicated, laid beside each other, each with what it rests on. */
+export function VariantsPage({
+  project,
+  change,
+  against,
+  onAgainst,
+}: {
+  project: Project;
+  change: Change;
+  against: string | null;
+  onAgainst: (id: string | null) => void;
+}) {
+  const { variants, variantId } = project;
+  const [naming, setNaming] = useState<{ id: string; name: string } | null>(null);
+  const roundName = (id: string) => project.rounds.find((r) => r.id === id)?.name ?? 'a round that is gone';
+  const names = variants.map((v) => v.name);
+  const duplicate = (v: Variant) => {
+    const id = crypto.randomUUID();
+    void change(`variant duplicated from ${v.name}`, (p) => ({
+      ...p,
+      variants: [...p.variants, { ...v, id, name: freeName(v.name, names), madeAt: Date.now() }],
+      variantId: id,
+    }));
+  };
+  const rename = () => {
+    const name = naming?.name.trim();
+    if (naming && name)
+      void change(`variant named ${name}`, (p) => ({
+        ...p,
+        variants: p.variants.map((v) => (v.id === naming.id ? { ...v, name } : v)),
+      }));
+    setNaming(null);
+  };
+  const remove = (v: Variant) => {
+    if (against === v.id) onAgainst(null);
+    void change(`deleting variant ${v.name}`, (p) => {
+      const rest = p.variants.filter((x) => x.id !== v.id);
+      return { ...p, variants: rest, variantId: p.variantId === v.id ? rest[0]!.id : p.variantId };
+    });
+  };
+  return (
+    <section className="card" aria-label="Variants" style={{ gridColumn: '1 / -1' }}>
+      <h2>
+        Variants
+        <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+          <small>Lay over the plot</small>
+          <Select
+            size="xs"
+            w={190}
+            aria-label="Variant to compare with"
+            clearable
+            placeholder="none"
+            data={variants.filter((v) => v.id !== variantId).map((v) => ({ value: v.id, label: v.name }))}
+            value={against}
+            onChange={onAgainst}
+          />
+        </span>
+      </h2>
+      <div style={{ overflow: 'auto', maxHeight: 170 }}>
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Made of</th>
+              <th>Rests on</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {variants.map((v) => (
+              <tr key={v.id}>
+                <td>
+                  {naming?.id === v.id ? (
+                    <TextInput
+                      size="xs"
+                      aria-label={`New name of ${v.name}`}
+                      autoFocus
+                      maxLength={60}
+                      value={naming.name}
+                      onChange={(e) => setNaming({ id: v.id, name: e.currentTarget.value })}
+                      onBlur={rename}
+                      onKeyDown={(e) =>
+                        e.key === 'Enter' ? rename() : e.key === 'Escape' && setNaming(null)
+                      }
+                    />
+                  ) : (
+                    <b>{v.name}</b>
+                  )}
+                  {v.id === variantId ? ' (in hand)' : ''}
+                </td>
+                <td>{words(v)}</td>
+                <td className={isStale(project, v) ? 'attention' : 'quiet'}>
+                  {v.restsOn === null
+                    ? 'not touched yet'
+                    : isStale(project, v)
+                      ? `${roundName(v.restsOn.roundId)}; measured anew since: look again`
+                      : roundName(v.restsOn.roundId)}
+                </td>
+                <td>
+                  <span style={{ display: 'flex', gap: 5, justifyContent: 'flex-end' }}>
+                    <Button
+                      size="compact-xs"
+                      variant={v.id === variantId ? 'default' : 'filled'}
+                      disabled={v.id === variantId}
+                      aria-label={`Take ${v.name} in hand`}
+                      onClick={() => {
+                        if (against === v.id) onAgainst(null);
+                        void change(`variant ${v.name} in hand`, (p) => ({ ...p, variantId: v.id }));
+                      }}
+                    >
+                      Take in hand
+                    </Button>
+                    <Button
+                      size="compact-xs"
+                      variant="default"
+                      aria-label={`Duplicate ${v.name}`}
+                      onClick={() => duplicate(v)}
+                    >
+                      Duplicate
+                    </Button>
+                    <Button
+                      size="compact-xs"
+                      variant="default"
+                      aria-label={`Rename ${v.name}`}
+                      onClick={() => setNaming({ id: v.id, name: v.name })}
+                    >
+                      Rename
+                    </Button>
+                    <Button
+                      size="compact-xs"
+                      variant="default"
+                      aria-label={`Delete ${v.name}`}
+                      disabled={variants.length === 1}
+                      onClick={() => remove(v)}
+                    >
+                      Delete
+                    </Button>
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}

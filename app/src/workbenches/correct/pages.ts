@@ -1,0 +1,14 @@
+/** What the lower half of Correct is about. */
+export const PAGES = ['Shape', 'Filter', 'Levels and delays', 'Subwoofers', 'Bass', 'Variants'] as const;
+export type Page = (typeof PAGES)[number];
+
+/** What the plot shows of a channel. */
+export const LOOKS = ['Level', 'Filter', 'Phase', 'Impulse', 'Step', 'Decay'] as const;
+export type Look = (typeof LOOKS)[number];
+
+/** What is drawn of the levels. */
+export interface Shown {
+  seatRangeBefore: boolean;
+  seatRangeAfter: boolean;
+  spots: boolean;
+}

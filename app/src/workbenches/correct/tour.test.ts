@@ -1,0 +1,59 @@
+import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
+import { logGrid } from '@pebble-hall/core/signal';
+import { describe, expect, it } from 'vitest';
+import { largestMiss } from './tour';
+import { whyAt } from './why';
+
+const grid = logGrid();
+const bump = (f: number, at: number, db: number, octaves: number) =>
+  db * Math.exp(-((Math.log2(f / at) / octaves) ** 2));
+const goal = {
+  id: 'x',
+  ...STARTING_GOAL,
+  target: { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 0, highTiltDb: 0, lowReachHz: null },
+  span: { from: 40, to: 12000 },
+  targetOffsetDb: 0,
+};
+const make = (spots: ((f: number) => number)[], over: Partial<typeof goal> = {}) =>
+  designChannel(
+    grid,
+    { ...goal, ...over },
+    foundChannel(
+      grid,
+      spots.map((at) => grid.map((f) => 10 ** (at(f) / 10))),
+    ),
+  );
+const index = (f: number) => grid.findIndex((g) => g >= f);
+
+describe('largestMiss', () => {
+  it('is where the design had to leave most, with the reason', () => {
+    const design = make([(f) => bump(f, 200, -20, 0.25), (f) => bump(f, 200, -18, 0.25)]);
+    const miss = largestMiss(design, grid);
+    expect(miss.at / 200).toBeCloseTo(1, 1);
+    expect(miss.db).toBeLessThan(-6);
+    expect(miss.reason).toBe('more than the boost limit');
+  });
+  it('is small where the target is reached', () => {
+    expect(Math.abs(largestMiss(make([(f) => bump(f, 100, 9, 0.5)]), grid).db)).toBeLessThan(1.5);
+  });
+});
+
+describe('whyAt', () => {
+  it('says that nothing is done outside the span', () => {
+    expect(whyAt(make([() => 0]), grid, index(25), goal).sentence).toMatch(
+      /Outside the span \(40 Hz to 12 kHz\)/,
+    );
+  });
+  it('tells strength, spread and limits apart', () => {
+    const peak = (f: number) => bump(f, 100, 9, 0.4);
+    const half = make([peak], { strength: 0.5 });
+    expect(whyAt(half, grid, index(100), goal).sentence).toMatch(/Strength is 50 %/);
+    expect(whyAt(make([peak]), grid, index(100), goal).sentence).toBe('The filter does what is wanted.');
+    const moving = make([(f: number) => bump(f, 200, -20, 0.3), () => 0, () => 0]);
+    expect(whyAt(moving, grid, index(200), goal).rows[2]![1]).toMatch(/^[3-9]\.\d dB$/);
+    const deep = make([(f) => bump(f, 200, -20, 0.3), (f) => bump(f, 200, -20, 0.3)]);
+    expect(whyAt(deep, grid, index(200), goal).sentence).toMatch(/6\.0 dB of boost that are allowed/);
+    const high = make([(f) => bump(f, 200, 22, 0.3)]);
+    expect(whyAt(high, grid, index(200), goal).sentence).toMatch(/15\.0 dB of cut/);
+  });
+});

@@ -1,0 +1,422 @@
+import { Button, Checkbox, SegmentedControl, Select } from '@mantine/core';
+import type { ListeningChain, Project } from '@pebble-hall/core/project';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { formatDb } from '../../parts/chartMath';
+import { Frame } from '../../parts/Frame';
+import { Note } from '../../parts/Note';
+import { NumberField } from '../../parts/NumberField';
+import { fittedOf, sweepOf } from '../../parts/progress';
+import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { tellProblem } from '../../parts/tell';
+import { useChange } from '../../parts/useChange';
+import { sentenceOf } from '../../store';
+import { BlindCard } from './BlindCard';
+import { candidatesOf, type Place } from './candidates';
+import { ChainsCard } from './ChainsCard';
+import {
+  fileMaterial,
+  MOST_RENDERED_S,
+  MOST_S,
+  OWN_MATERIALS,
+  RATE,
+  type Material,
+  type MaterialKind,
+} from './materials';
+import { grid, useHeardLevels } from './useHeardLevels';
+import { useListening, type ListenRequest } from './useListening';
+
+const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-mussel'];
+const MOST_STONES = 6;
+
+/** Is it better, and is it only louder? */
+export function ListenWorkbench() {
+  return (
+    <Frame path="/listen" title="Listen">
+      {(project) => <Listen project={project} />}
+    </Frame>
+  );
+}
+
+function Listen({ project }: { project: Project }) {
+  const change = useChange(project.id);
+  const listening = useListening(project);
+  const spots = project.place.spots;
+  const channels = fittedOf(project).filter((l) => spots.some((s) => sweepOf(project, s.id, l.id)));
+  const full = channels.filter((l) => l.role === 'full range');
+  const chain = project.chains.find((c) => c.id === project.chainId) ?? null;
+  const [chosen, setChosen] = useState<Place>({
+    spotId: spots[0]!.id,
+    leftId: (full[0] ?? channels[0])?.id ?? '',
+    rightId: (full[1] ?? full[0] ?? channels[0])?.id ?? '',
+    through: 'room',
+  });
+  const place: Place = chain
+    ? { ...chosen, leftId: chain.leftId, rightId: chain.rightId, through: chain.through }
+    : chosen;
+  const [kind, setKind] = useState<MaterialKind | 'own'>('story');
+  const [material, setMaterial] = useState<Material | null>(null);
+  const [section, setSection] = useState<{ fromS: number; toS: number } | null>(null);
+  const [loops, setLoops] = useState(true);
+  const [matched, setMatched] = useState(true);
+  const [blind, setBlind] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const { shipped } = listening;
+  useEffect(() => {
+    if (kind === 'own') return;
+    let current = true;
+    shipped(kind)
+      .then((m) => {
+        if (!current) return;
+        setMaterial(m);
+        setSection(null);
+      })
+      .catch((error: unknown) => current && tellProblem(sentenceOf(error)));
+    return () => {
+      current = false;
+    };
+  }, [kind, shipped]);
+  const all = useMemo(
+    () =>
+      chain
+        ? [
+            { source: 'as-found', name: 'as found, no chain' },
+            { source: chain.source, name: chain.name },
+          ]
+        : candidatesOf(project).slice(0, MOST_STONES),
+    [project, chain],
+  );
+  const lengthS = (material?.channels[0]?.length ?? 0) / RATE;
+  const cut = section ?? { fromS: 0, toS: lengthS };
+  const levels = useHeardLevels(project, all, place, chain);
+  const traces: ChartTrace[] = levels.list.map(({ name, left }, i) => ({
+    id: name,
+    label: name,
+    role: i === 0 ? 'reference' : 'predicted',
+    colour: COLOURS[i % COLOURS.length]!,
+    levels: left,
+  }));
+  const request = (candidates = all): ListenRequest | null =>
+    material && { candidates, chain, place, material, section: cut, matched, loops };
+  const rendered = listening.heard?.rendered;
+  const at = Math.min(listening.at, all.length - 1);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as Element | null)?.closest('input, textarea');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || blind) return;
+      const digit = Number(event.key);
+      if (digit >= 1 && digit <= all.length) listening.hear(digit - 1);
+      else if (event.key === 'c' && project.chains.length > 0) stepChain();
+      else return;
+      event.preventDefault();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  });
+  /** The next chain, and after the last one none. */
+  const stepChain = () => {
+    const ids = [...project.chains.map((c) => c.id), null];
+    const next = ids[(ids.indexOf(project.chainId) + 1) % ids.length]!;
+    setChain(next);
+  };
+  const setChain = (id: string | null) => {
+    if (listening.playing) listening.stop();
+    const name = project.chains.find((c) => c.id === id)?.name;
+    void change(name ? `listening through ${name}` : 'listening without a chain', (p) => ({
+      ...p,
+      chainId: id,
+    }));
+  };
+
+  if (channels.length === 0)
+    return (
+      <div className="shed">
+        <h1>Nothing to listen to yet</h1>
+        <p>
+          Listening goes through the responses that were measured. Take some in the{' '}
+          <a className="linkish" href="/mic-walk">
+            Mic walk
+          </a>
+          .
+        </p>
+      </div>
+    );
+
+  const nameOf = (id: string) => channels.find((l) => l.id === id)?.name ?? id;
+  const trimText = (i: number) =>
+    rendered && listening.heard?.candidates.length === all.length ? formatDb(rendered.trimDb[i] ?? 0) : null;
+  return (
+    <div
+      className="work"
+      style={{
+        gridTemplateColumns: 'minmax(0, 1fr) 300px',
+        gridTemplateRows: '58px minmax(0, 1fr) auto',
+        height: '100%',
+      }}
+    >
+      <div className="chips" style={{ gridColumn: '1 / 3', gap: 12 }} role="group" aria-label="What is heard">
+        <Button
+          size="md"
+          disabled={!material || listening.work !== null || blind}
+          onClick={() => (listening.playing ? listening.stop() : void listening.play(request()!, at))}
+        >
+          {listening.playing ? 'Stop' : 'Play'}
+        </Button>
+        {blind ? (
+          <span className="quiet">Blind: what is behind the stones is not told until the end.</span>
+        ) : (
+          all.map((c, i) => (
+            <button
+              key={c.name}
+              className="chip"
+              style={{ padding: '8px 16px', fontSize: 15, borderRadius: '46% 54% 44% 56% / 60% 48% 52% 40%' }}
+              aria-pressed={i === at}
+              onClick={() => listening.hear(i)}
+            >
+              <small className="mono">{i + 1}</small> {c.name}
+              {matched && trimText(i) ? <small className="mono">{trimText(i)}</small> : null}
+            </button>
+          ))
+        )}
+        <span style={{ flex: 1 }} />
+        <span className="mono" role="timer" aria-label="Position">
+          {(cut.fromS + listening.positionS).toFixed(1)} of {lengthS.toFixed(1)} s
+        </span>
+      </div>
+      <div className="plot">
+        <ResponseChart
+          label={`${nameOf(place.leftId)} as it is heard ${place.through === 'room' ? `at ${spots.find((s) => s.id === place.spotId)?.name ?? ''}` : 'at the output'}`}
+          title={`Heard, ${nameOf(place.leftId)}`}
+          frequency={grid}
+          traces={blind ? [] : traces}
+          smoothing={6}
+          onSmoothing={() => {}}
+        />
+      </div>
+      <section className="notes" aria-label="What is heard, in words">
+        <h2>
+          What is heard <small>keys 1 to {all.length}, c: next chain</small>
+        </h2>
+        <Note number={1}>
+          {place.through === 'room'
+            ? `${material?.name ?? 'The piece'} through ${place.leftId === place.rightId ? nameOf(place.leftId) : `${nameOf(place.leftId)} and ${nameOf(place.rightId)}`}, as one microphone at ${spots.find((s) => s.id === place.spotId)?.name ?? ''} hears it: measured responses, so in the room’s own sound, and not in stereo.`
+            : `${material?.name ?? 'The piece'} through the filters alone, on this computer’s output: for the real room.`}
+        </Note>
+        {rendered && !blind ? (
+          <Note
+            number={2}
+            small={matched ? 'ITU-R BS.1770-4; all are brought to the quietest' : undefined}
+            attention={!matched}
+          >
+            {matched
+              ? `Matched in loudness: ${listening.heard!.candidates.map((c, i) => `${c.name} ${formatDb(rendered.trimDb[i]!)}`).join(', ')}.`
+              : `Not matched: ${loudest(
+                  listening.heard!.candidates.map((c) => c.name),
+                  rendered.loudness,
+                )}`}
+          </Note>
+        ) : null}
+        {chain ? (
+          <Note number={3} attention>
+            The chain {chain.name} is for monitoring only. It is on this page alone and must not be printed
+            into a recording; to make a file with it, use Render a file below.
+          </Note>
+        ) : null}
+        {levels.problem ? (
+          <p role="alert" className="attention">
+            {levels.problem}
+          </p>
+        ) : null}
+        {listening.work ? <span className="quiet">{listening.work}</span> : null}
+      </section>
+      <div
+        className="shore"
+        style={{
+          gridColumn: '1 / 3',
+          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.05fr) minmax(0, 1.1fr) minmax(0, 1.15fr)',
+        }}
+      >
+        <section className="card" aria-label="Piece">
+          <h2>Piece</h2>
+          <div className="row">
+            <Select
+              size="xs"
+              style={{ flex: 1 }}
+              aria-label="Piece to hear"
+              allowDeselect={false}
+              data={[
+                ...OWN_MATERIALS,
+                ...(kind === 'own' && material ? [{ value: 'own', label: material.name }] : []),
+              ]}
+              value={kind}
+              onChange={(v) => v && setKind(v as MaterialKind)}
+            />
+            <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
+              Own file
+            </Button>
+          </div>
+          <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+            <span>From</span>
+            <NumberField
+              label="Section from"
+              value={cut.fromS}
+              unit="s"
+              min={0}
+              max={Math.max(0, cut.toS - 0.5)}
+              step={0.5}
+              width={74}
+              onChange={(fromS) => setSection({ ...cut, fromS })}
+            />
+            <span>to</span>
+            <NumberField
+              label="Section to"
+              value={cut.toS}
+              unit="s"
+              min={cut.fromS + 0.5}
+              max={Math.min(MOST_S, Math.max(lengthS, 0.5))}
+              step={0.5}
+              width={74}
+              onChange={(toS) => setSection({ ...cut, toS })}
+            />
+          </div>
+          <div className="row" style={{ justifyContent: 'flex-start', gap: 14 }}>
+            <Checkbox
+              size="xs"
+              label="Round and round"
+              checked={loops}
+              onChange={(e) => setLoops(e.currentTarget.checked)}
+            />
+            <Checkbox
+              size="xs"
+              label="Matched in loudness"
+              checked={matched}
+              onChange={(e) => setMatched(e.currentTarget.checked)}
+            />
+          </div>
+          <input
+            ref={picker}
+            type="file"
+            accept="audio/*"
+            aria-label="Sound file"
+            style={{ display: 'none' }}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file)
+                fileMaterial(file)
+                  .then((m) => {
+                    setKind('own');
+                    setMaterial(m);
+                    setSection(null);
+                  })
+                  .catch((error: unknown) => tellProblem(sentenceOf(error)));
+            }}
+          />
+        </section>
+        <section className="card" aria-label="Where">
+          <h2>Where</h2>
+          <SegmentedControl
+            size="xs"
+            aria-label="Where it is heard"
+            disabled={chain !== null}
+            data={[
+              { value: 'room', label: 'In the measured room' },
+              { value: 'output', label: 'On the output' },
+            ]}
+            value={place.through}
+            onChange={(v) => setChosen({ ...chosen, through: v as Place['through'] })}
+          />
+          <div className="row">
+            <Select
+              size="xs"
+              aria-label="Spot to hear"
+              allowDeselect={false}
+              disabled={place.through === 'output'}
+              data={spots.map((s) => ({ value: s.id, label: s.name }))}
+              value={place.spotId}
+              onChange={(v) => v && setChosen({ ...chosen, spotId: v })}
+            />
+          </div>
+          <div className="row">
+            <Select
+              size="xs"
+              aria-label="Left plays on"
+              allowDeselect={false}
+              disabled={chain !== null}
+              data={channels.map((l) => ({ value: l.id, label: l.name }))}
+              value={place.leftId}
+              onChange={(v) => v && setChosen({ ...chosen, leftId: v })}
+            />
+            <Select
+              size="xs"
+              aria-label="Right plays on"
+              allowDeselect={false}
+              disabled={chain !== null}
+              data={channels.map((l) => ({ value: l.id, label: l.name }))}
+              value={place.rightId}
+              onChange={(v) => v && setChosen({ ...chosen, rightId: v })}
+            />
+          </div>
+        </section>
+        <BlindCard
+          project={project}
+          change={change}
+          candidates={candidatesOf(project)}
+          active={blind}
+          onActive={setBlind}
+          spotName={spots.find((s) => s.id === place.spotId)?.name ?? ''}
+          material={material?.name ?? ''}
+          matched={matched}
+          disabled={!material || chain !== null}
+          onPlay={(candidates, first) => {
+            const r = request(candidates);
+            if (r) void listening.play({ ...r, loops: true }, first);
+          }}
+          onHear={listening.hear}
+          onStop={listening.stop}
+          ready={listening.playing && listening.work === null}
+        />
+        <ChainsCard
+          project={project}
+          change={change}
+          place={place}
+          chain={chain}
+          outputName={
+            project.rig.kind === 'web audio'
+              ? (project.rig.device?.outputName ?? '')
+              : 'this computer’s output'
+          }
+          onChain={setChain}
+          rendering={async (file: File, through: ListeningChain) => {
+            const own = await fileMaterial(file, MOST_RENDERED_S + 1);
+            if (own.channels[0]!.length > MOST_RENDERED_S * RATE)
+              throw new Error(
+                `${file.name} is longer than ${MOST_RENDERED_S / 60} minutes; render it in parts.`,
+              );
+            const candidates = [{ source: through.source, name: through.name }];
+            const made = await listening.render({
+              candidates,
+              chain: through,
+              place: { ...place, leftId: through.leftId, rightId: through.rightId, through: 'output' },
+              material: own,
+              section: { fromS: 0, toS: own.channels[0]!.length / RATE },
+              matched: false,
+              loops: false,
+              ownLevel: true,
+            });
+            return made.rendered.sounds[0]!;
+          }}
+        />
+      </div>
+    </div>
+  );
+}
+
+function loudest(names: string[], values: number[]): string {
+  const most = Math.max(...values.filter(Number.isFinite));
+  const i = values.indexOf(most);
+  const over = most - Math.min(...values.filter(Number.isFinite));
+  return over < 0.2
+    ? 'all are about as loud.'
+    : `${names[i]} is louder by ${over.toFixed(1)} dB than the quietest, and louder sounds better.`;
+}

@@ -1,0 +1,63 @@
+import type { RunningWorker } from '../../workers/startWorker';
+import type { ListenApi } from '../../workers/listen.worker';
+
+export const RATE = 48000;
+/** A piece of one's own is cut to this, so that it can be heard through every candidate at once. */
+export const MOST_S = 60;
+/** A file that is rendered through a chain is not cut, and refused when it is longer. */
+export const MOST_RENDERED_S = 300;
+const MOST_BYTES = 200e6;
+
+export interface Material {
+  name: string;
+  channels: Float32Array[];
+}
+
+export const OWN_MATERIALS = [
+  { value: 'story', label: 'Story, spoken' },
+  { value: 'strings', label: 'Plucked strings' },
+  { value: 'noise', label: 'Pink noise' },
+] as const;
+export type MaterialKind = (typeof OWN_MATERIALS)[number]['value'];
+
+async function decoded(bytes: ArrayBuffer, mostS = MOST_S): Promise<Float32Array[]> {
+  const buffer = await new OfflineAudioContext(1, 1, RATE).decodeAudioData(bytes);
+  const length = Math.min(buffer.length, mostS * RATE);
+  return Array.from({ length: Math.min(2, buffer.numberOfChannels) }, (_, i) =>
+    buffer.getChannelData(i).slice(0, length),
+  );
+}
+
+/** Material that ships with the application. */
+export async function shippedMaterial(
+  kind: MaterialKind,
+  worker: RunningWorker<ListenApi>,
+): Promise<Material> {
+  const name = OWN_MATERIALS.find((m) => m.value === kind)!.label;
+  if (kind !== 'story') return { name, channels: await worker.call((api) => api.material(kind)) };
+  const response = await fetch('/listen/story.flac');
+  if (!response.ok) throw new Error('The spoken story is missing. Run "npm run build" again.');
+  return { name, channels: await decoded(await response.arrayBuffer()) };
+}
+
+/**
+ * A file of one's own, as the browser can read it.
+ * @throws with a sentence when it is no sound, empty, or too large
+ */
+export async function fileMaterial(file: File, mostS = MOST_S): Promise<Material> {
+  if (file.size > MOST_BYTES)
+    throw new Error(`${file.name} is larger than ${MOST_BYTES / 1e6} MB. Cut a piece out of it first.`);
+  let channels: Float32Array[];
+  try {
+    channels = await decoded(await file.arrayBuffer(), mostS);
+  } catch {
+    throw new Error(
+      `${file.name} is no sound that this browser can read. Save it as WAV or FLAC and try again.`,
+    );
+  }
+  if (!channels[0] || channels[0].length < RATE / 2)
+    throw new Error(`${file.name} is shorter than half a second.`);
+  if (channels.some((c) => c.some((v) => !Number.isFinite(v))))
+    throw new Error(`${file.name} holds samples that are no numbers.`);
+  return { name: file.name.slice(0, 80), channels };
+}

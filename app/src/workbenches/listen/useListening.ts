@@ -1,0 +1,113 @@
+import type { ListeningChain, Project } from '@pebble-hall/core/project';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { CandidatePlayer } from '../../parts/candidatePlayer';
+import { exclusively, silence } from '../../parts/running';
+import { tellProblem } from '../../parts/tell';
+import { isAbort } from '../../rig';
+import { sentenceOf } from '../../store';
+import type { ListenApi, ListenWay, Rendered } from '../../workers/listen.worker';
+import { startWorker, type RunningWorker } from '../../workers/startWorker';
+import { waysOf, type Candidate, type Place } from './candidates';
+import { RATE, shippedMaterial, type Material, type MaterialKind } from './materials';
+
+export interface Heard {
+  candidates: Candidate[];
+  rendered: Rendered;
+}
+
+export interface ListenRequest {
+  candidates: Candidate[];
+  chain: ListeningChain | null;
+  place: Place;
+  material: Material;
+  section: { fromS: number; toS: number };
+  matched: boolean;
+  loops: boolean;
+  /** for a file: at the level that it has by itself */
+  ownLevel?: boolean;
+}
+
+/** Rendering, playing and switching of candidates. */
+export function useListening(project: Project) {
+  const worker = useRef<RunningWorker<ListenApi> | null>(null);
+  const listen = () =>
+    (worker.current ??= startWorker<ListenApi>(
+      () => new Worker(new URL('../../workers/listen.worker.ts', import.meta.url), { type: 'module' }),
+    ));
+  const player = useRef<CandidatePlayer | null>(null);
+  const [playing, setPlaying] = useState(false);
+  const [work, setWork] = useState<string | null>(null);
+  const [heard, setHeard] = useState<Heard | null>(null);
+  const [at, setAt] = useState(0);
+  const [positionS, setPositionS] = useState(0);
+  const stopWaiting = useRef<(() => void) | null>(null);
+
+  useEffect(() => {
+    const timer = setInterval(() => player.current?.playing && setPositionS(player.current.position()), 100);
+    return () => clearInterval(timer);
+  }, []);
+  useEffect(
+    () => () => {
+      void player.current?.stop();
+      stopWaiting.current?.();
+      worker.current?.stop();
+    },
+    [],
+  );
+
+  /** Renders all candidates alike. Rendered again only when something of them changes. */
+  const render = async (request: ListenRequest): Promise<Heard> => {
+    const { candidates, chain, place, material, section, matched, loops, ownLevel = false } = request;
+    setWork('Preparing what is to be heard …');
+    try {
+      const ways: ListenWay[][] = [];
+      for (const c of candidates)
+        ways.push(
+          await waysOf(project, c, place, c.source === chain?.source && c.name === chain.name ? chain : null),
+        );
+      const [from, to] = [section.fromS, section.toS].map((s) => Math.round(s * RATE)) as [number, number];
+      const cut = material.channels.map((c) => c.slice(from, Math.max(from + RATE / 4, to)));
+      const rendered = await listen().call((api) =>
+        api.render({ material: cut, candidates: ways, matched, loops, ownLevel }),
+      );
+      return { candidates, rendered };
+    } finally {
+      setWork(null);
+    }
+  };
+
+  const play = async (request: ListenRequest, first = 0) => {
+    if (player.current?.playing) silence();
+    try {
+      const now = await render(request);
+      setHeard(now);
+      await exclusively('Listening', async (signal) => {
+        const sinkId = project.rig.kind === 'web audio' ? (project.rig.device?.outputId ?? '') : '';
+        const mine = new CandidatePlayer(RATE, sinkId);
+        player.current = mine;
+        const ended = new Promise<void>((resolve) => {
+          stopWaiting.current = resolve;
+          signal.addEventListener('abort', () => resolve());
+        });
+        setAt(first);
+        await mine.play(now.rendered.sounds, first, request.loops, () => stopWaiting.current?.());
+        setPlaying(true);
+        await ended;
+        await mine.stop();
+      });
+    } catch (error) {
+      if (!isAbort(error)) tellProblem(`Not played: ${sentenceOf(error)}`);
+    } finally {
+      setPlaying(false);
+      setPositionS(0);
+    }
+  };
+
+  const hear = (index: number) => {
+    setAt(index);
+    player.current?.hear(index);
+  };
+  const stop = () => stopWaiting.current?.();
+  const shipped = useMemo(() => (kind: MaterialKind) => shippedMaterial(kind, listen()), []);
+  return { playing, work, heard, at, positionS, play, hear, stop, render, shipped };
+}

@@ -1,0 +1,106 @@
+import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
+import { loudness } from '@pebble-hall/core/level';
+import { predictOutput, type OutputSettings } from '@pebble-hall/core/output';
+import { gainOfDb, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
+import { expose, transfer } from 'comlink';
+
+/** What one loudspeaker does in a candidate. */
+export interface ListenWay {
+  /** which channel of the material it plays */
+  channel: number;
+  /** measured at the spot; null to hear the output itself */
+  impulse: { samples: Float32Array; rate: number; zero: number } | null;
+  before: OutputSettings;
+  after: OutputSettings;
+  fir: Float32Array | null;
+}
+
+export interface RenderRequest {
+  /** channels of the material, at 48 kHz */
+  material: Float32Array[];
+  /** per candidate, per loudspeaker */
+  candidates: ListenWay[][];
+  matched: boolean;
+  /** at the level that it has by itself, for a file; otherwise all are brought to a level to listen at */
+  ownLevel?: boolean;
+  /** whether it is played round and round */
+  loops: boolean;
+}
+
+export interface Rendered {
+  /** per candidate: its channels, all candidates at levels that compare */
+  sounds: Float32Array[][];
+  /** LUFS of each before matching, and what each was changed by, dB */
+  loudness: number[];
+  trimDb: number[];
+}
+
+const RATE = 48000;
+/** What is heard is about as loud as speech in a room is played: everything is brought here by one gain. */
+const LISTENING_LUFS = -23;
+/** Ends of the material are faded, so that a loop has no click. */
+const FADE_S = 0.004;
+
+const delta = (): ImpulseResponse => ({ samples: Float32Array.of(1), rate: RATE, zero: 0 });
+
+/** A response from a little ahead of its time zero on, so that no candidate waits for what the rig took. */
+function fromZero({ samples, zero }: ImpulseResponse): Float64Array {
+  return Float64Array.from(samples.subarray(Math.max(0, zero - 480)));
+}
+
+function render({ material, candidates, matched, loops, ownLevel = false }: RenderRequest): Rendered {
+  const faded = material.map((channel) => {
+    if (!loops) return channel;
+    const out = Float32Array.from(channel);
+    const fade = Math.min(Math.round(FADE_S * RATE), out.length >> 1);
+    for (let i = 0; i < fade; i++) {
+      out[i] = (out[i]! * i) / fade;
+      out[out.length - 1 - i] = (out[out.length - 1 - i]! * i) / fade;
+    }
+    return out;
+  });
+  const length = faded[0]!.length;
+  const raw = candidates.map((ways) => {
+    const inRoom = ways.some((w) => w.impulse !== null);
+    const parts: Way[] = ways.map((w) => {
+      const response = fromZero(predictOutput(w.impulse ?? delta(), w.before, w.after, w.fir, RATE));
+      const silent = new Float64Array(1);
+      // in a room one microphone hears both; at the output each has a channel of its own
+      const ear = (k: number) => (inRoom || k === w.channel ? response : silent);
+      return {
+        sound: faded[Math.min(w.channel, faded.length - 1)]!,
+        responses: inRoom ? [response] : [ear(0), ear(1)],
+      };
+    });
+    return auralise(parts, length, loops);
+  });
+  const { loudness: values, trimDb } = matched
+    ? matchLoudness(raw, RATE)
+    : { loudness: raw.map((c) => loudness(c, RATE)), trimDb: raw.map(() => 0) };
+  if (ownLevel) {
+    const sounds = raw.map((c) => c.map((v) => Float32Array.from(v)));
+    return { sounds, loudness: values, trimDb };
+  }
+  const first = Math.max(...values.map((v, i) => v + trimDb[i]!).filter(Number.isFinite), -120);
+  const wanted = trimDb.map((t) => t + LISTENING_LUFS - first);
+  const safe = safeGain(raw, wanted);
+  const sounds = raw.map((channels, i) => channels.map((c) => c.map((v) => safe * gainOfDb(wanted[i]!) * v)));
+  return { sounds, loudness: values, trimDb };
+}
+
+const api = {
+  /** Material of our own: plucked strings or pink noise, stereo at 48 kHz. */
+  material: (kind: 'strings' | 'noise'): Float32Array[] =>
+    kind === 'strings'
+      ? pluckedStrings(RATE)
+      : [1, 2].map((seed) => Float32Array.from(pinkNoise(6 * RATE, RATE, seed), (v) => 0.1 * v)),
+  render: (request: RenderRequest): Rendered => {
+    const rendered = render(request);
+    return transfer(
+      rendered,
+      rendered.sounds.flat().map((s) => s.buffer as ArrayBuffer),
+    );
+  },
+};
+export type ListenApi = typeof api;
+expose(api);

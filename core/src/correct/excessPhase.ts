@@ -1,0 +1,106 @@
+import { fineSpectrum } from '../measure/index.js';
+import { minimumPhase, type HalfSpectrum, type ImpulseResponse } from '../signal/index.js';
+
+/** Only the lows are looked at, up to 1/16 of the rate (3 kHz at 48 kHz): above, reflections overlap and nobody corrects phase. */
+const SHARE = 16;
+/** Deeper notches than this below the loudest bin are not followed by the minimum phase. */
+const FLOOR = 1e-4;
+/** A dip's turn is taken over this much to either side, in octaves. */
+const REACH_OCTAVES = 1 / 12;
+/** A zero outside the unit circle turns the excess phase by 360 degrees; one well inside by none. */
+const TURNED = 0.7 * Math.PI;
+
+/**
+ * Excess phase of a response: its phase less that of the minimum-phase response of the same magnitude (Oppenheim and
+ * Schafer, 5.6), its delay (power-weighted mean) taken off, followed from bin to bin.
+ * @returns radians at the frequencies of `grid` (Hz), NaN above 1/17 of the rate
+ */
+export function excessPhase(
+  impulse: ImpulseResponse,
+  grid: Float64Array,
+  spectrum: HalfSpectrum = fineSpectrum(impulse),
+): Float64Array {
+  const { rate, zero } = impulse;
+  const { size, re, im } = spectrum;
+  const top = size / SHARE;
+  const magnitude = new Float64Array(top + 1);
+  let most = 0;
+  for (let k = 0; k <= top; k++) {
+    magnitude[k] = Math.hypot(re[k]!, im[k]!);
+    most = Math.max(most, magnitude[k]!);
+  }
+  if (!(most > 0)) return grid.map(() => NaN);
+  const least = minimumPhase(magnitude.map((m) => Math.max(m, FLOOR * most)));
+  // E = H / H_min turned back by the zero index, and the step from bin to bin
+  const steps = new Float64Array(top + 1);
+  const turn = (2 * Math.PI * zero) / size;
+  let [sumRe, sumIm] = [0, 0];
+  let [pr, pi] = [1, 0];
+  for (let k = 0; k <= top; k++) {
+    const [lr, li] = [least.re[k]!, least.im[k]!];
+    const [er, ei] = [re[k]! * lr + im[k]! * li, im[k]! * lr - re[k]! * li];
+    const [stepRe, stepIm] = [er * pr + ei * pi, ei * pr - er * pi];
+    if (k > 0) {
+      steps[k] = Math.atan2(stepIm, stepRe) + turn;
+      const weight = Math.hypot(stepRe, stepIm);
+      sumRe += weight * Math.cos(steps[k]!);
+      sumIm += weight * Math.sin(steps[k]!);
+    }
+    [pr, pi] = [er, ei];
+  }
+  const mean = Math.atan2(sumIm, sumRe);
+  const phase = new Float64Array(top + 1);
+  for (let k = 1; k <= top; k++) {
+    const step = steps[k]! - mean;
+    phase[k] = phase[k - 1]! + step - 2 * Math.PI * Math.round(step / (2 * Math.PI));
+  }
+  const last = rate / (SHARE + 1);
+  return grid.map((f) => {
+    const x = (f * size) / rate;
+    const k = Math.floor(x);
+    return f > last ? NaN : phase[k]! + (x - k) * (phase[k + 1]! - phase[k]!);
+  });
+}
+
+/**
+ * Share of the spots, 0 to 1 by weight, whose response is not of minimum phase around each frequency: where its excess
+ * phase turns by more than 126 degrees within a sixth of an octave. 0 where it is not known.
+ */
+export function turnedShare(grid: Float64Array, excess: Float64Array[], weights?: number[]): Float64Array {
+  const out = new Float64Array(grid.length);
+  const total = excess.reduce((sum, _, s) => sum + (weights?.[s] ?? 1), 0);
+  let reach = 1;
+  while (reach < grid.length - 1 && Math.log2(grid[reach]! / grid[0]!) < REACH_OCTAVES) reach++;
+  for (let i = 0; i < grid.length; i++) {
+    const [a, b] = [Math.max(0, i - reach), Math.min(grid.length - 1, i + reach)];
+    excess.forEach((phase, s) => {
+      if (Math.abs(phase[b]! - phase[a]!) > TURNED) out[i] = out[i]! + (weights?.[s] ?? 1) / total;
+    });
+  }
+  return out.map((share) => Math.min(1, share)); // shares add up to a rounding above 1
+}
+
+/**
+ * The excess phase that spots share: direction and length of the mean of e^{j phase} over them.
+ * @returns radians (wrapped) and agreement 0 to 1; agreement 0 where a phase is not known
+ */
+export function sharedPhase(
+  grid: Float64Array,
+  excess: Float64Array[],
+  weights?: number[],
+): { radians: Float64Array; agreement: Float64Array } {
+  const radians = new Float64Array(grid.length);
+  const agreement = new Float64Array(grid.length);
+  const total = excess.reduce((sum, _, s) => sum + (weights?.[s] ?? 1), 0);
+  for (let i = 0; i < grid.length; i++) {
+    let [re, im] = [0, 0];
+    excess.forEach((phase, s) => {
+      re += ((weights?.[s] ?? 1) / total) * Math.cos(phase[i]!);
+      im += ((weights?.[s] ?? 1) / total) * Math.sin(phase[i]!);
+    });
+    if (!Number.isFinite(re + im)) continue;
+    radians[i] = Math.atan2(im, re);
+    agreement[i] = Math.hypot(re, im);
+  }
+  return { radians, agreement };
+}

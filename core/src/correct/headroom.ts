@@ -1,0 +1,73 @@
+import {
+  biquadSpectrum,
+  convolve,
+  dbOfGain,
+  dbOfPower,
+  fftSizeFor,
+  filterBiquads,
+  gainOfDb,
+  inverseRealFft,
+  multiplySpectra,
+  powerOf,
+  realFft,
+  type Biquad,
+  type RealArray,
+} from '../signal/index.js';
+
+/** What a channel's chain is made of. */
+export interface Chain {
+  fir: RealArray | null;
+  sections: Biquad[];
+  trimDb: number;
+}
+
+export interface Headroom {
+  /** largest gain for a steady tone at any frequency, dB; the frequencies between bins are found by a parabola */
+  toneDb: number;
+  /** where that is, Hz */
+  atHz: number;
+  /** largest peak that full scale can become in the worst case, between samples too, dB: the sum of |h| at four times the rate */
+  worstPeakDb: number;
+}
+
+const FINE_SIZE = 131072;
+/** Samples are looked at this many times as densely, as true peaks are (ITU-R BS.1770-4, annex 2). */
+const OVERSAMPLED = 4;
+
+/** What a chain asks of headroom. `rate` in Hz. */
+export function headroomOf({ fir, sections, trimDb }: Chain, rate: number): Headroom {
+  const size = fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE));
+  let spectrum = biquadSpectrum(sections, size);
+  if (fir) spectrum = multiplySpectra(spectrum, realFft(fir, size));
+  const levels = powerOf(spectrum).map(dbOfPower);
+  let top = 0;
+  for (let k = 1; k < levels.length; k++) if (levels[k]! > levels[top]!) top = k;
+  const [a, b, c] = [levels[top - 1] ?? -Infinity, levels[top]!, levels[top + 1] ?? -Infinity];
+  const bend = a - 2 * b + c;
+  const shift = Number.isFinite(bend) && bend < 0 ? (0.5 * (a - c)) / bend : 0;
+  return {
+    toneDb: b - 0.25 * (Number.isFinite(bend) ? a - c : 0) * shift + trimDb,
+    atHz: ((top + shift) * rate) / size,
+    worstPeakDb: dbOfGain(sumOfParts(spectrum) * gainOfDb(trimDb)),
+  };
+}
+
+/** Sum of |h| of the impulse response, made denser by zero-padding its spectrum. */
+function sumOfParts({ size, re, im }: ReturnType<typeof realFft>): number {
+  const wide = OVERSAMPLED * size;
+  const [wideRe, wideIm] = [new Float64Array(wide / 2 + 1), new Float64Array(wide / 2 + 1)];
+  wideRe.set(re);
+  wideIm.set(im);
+  const dense = inverseRealFft({ size: wide, re: wideRe, im: wideIm });
+  // each of the four interleaved responses is what one phase between the samples gives; the largest of them counts
+  const sums = new Float64Array(OVERSAMPLED);
+  dense.forEach((v, i) => (sums[i % OVERSAMPLED] = sums[i % OVERSAMPLED]! + OVERSAMPLED * Math.abs(v)));
+  return Math.max(...sums);
+}
+
+/** A signal through a chain. */
+export function throughChain(signal: RealArray, { fir, sections, trimDb }: Chain): Float64Array {
+  const filtered = filterBiquads(fir ? convolve(signal, fir) : signal, sections);
+  const gain = gainOfDb(trimDb);
+  return filtered.map((v) => gain * v);
+}

@@ -1,0 +1,89 @@
+import { sectionBiquad, type Section } from '../correct/index.js';
+import type { Biquad } from '../signal/index.js';
+
+/** Sections of one output, for files. */
+export interface NamedSections {
+  name: string;
+  sections: Section[];
+}
+
+/** Which sign the feedback coefficients bear: y = b0 x + ... - a1 y1 - a2 y2, or y = b0 x + ... + a1 y1 + a2 y2. */
+export type SignConvention = 'subtracted' | 'added';
+
+/** Coefficients in a convention, a0 = 1. */
+export function biquadIn(convention: SignConvention, { b0, b1, b2, a1, a2 }: Biquad): Biquad {
+  return convention === 'subtracted' ? { b0, b1, b2, a1, a2 } : { b0, b1, b2, a1: -a1 + 0, a2: -a2 + 0 };
+}
+
+const SIGNS: Record<SignConvention, string> = {
+  subtracted: 'y[n] = b0 x[n] + b1 x[n-1] + b2 x[n-2] - a1 y[n-1] - a2 y[n-2]',
+  added: 'y[n] = b0 x[n] + b1 x[n-1] + b2 x[n-2] + a1 y[n-1] + a2 y[n-2]',
+};
+
+/** Readable list: kind, frequency, gain, Q. */
+export function sectionsText(outputs: NamedSections[]): string {
+  const lines = outputs.flatMap(({ name, sections }) => [
+    name,
+    ...(sections.length === 0 ? ['  no sections'] : []),
+    ...sections.map(
+      (s, i) =>
+        `  ${String(i + 1).padStart(2)}  ${s.kind.padEnd(10)}  ${String(s.frequency).padStart(8)} Hz  ${s.gainDb.toFixed(1).padStart(6)} dB  Q ${s.q.toFixed(2)}`,
+    ),
+    '',
+  ]);
+  return [
+    'Parametric sections, in series in the order given.',
+    'Q of a peak: frequency over its bandwidth at half the gain in dB; of a shelf: of its poles.',
+    '',
+    ...lines,
+  ].join('\n');
+}
+
+/** Table with biquad coefficients at a rate in both sign conventions; the heading tells which is which. */
+export function sectionsCsv(outputs: NamedSections[], rate: number): string {
+  const heading =
+    'output,section,kind,frequency Hz,gain dB,Q,rate Hz,b0,b1,b2,a1 (subtracted),a2 (subtracted),a1 (added),a2 (added)';
+  const rows = outputs.flatMap(({ name, sections }) =>
+    sections.map((s, i) => {
+      const b = sectionBiquad(s, rate);
+      const added = biquadIn('added', b);
+      return [
+        `"${name.replaceAll('"', '""')}"`,
+        i + 1,
+        s.kind,
+        s.frequency,
+        s.gainDb,
+        s.q,
+        rate,
+        b.b0,
+        b.b1,
+        b.b2,
+        b.a1,
+        b.a2,
+        added.a1,
+        added.a2,
+      ].join(',');
+    }),
+  );
+  return [heading, ...rows, ''].join('\n');
+}
+
+/** The same as JSON. */
+export function sectionsJson(outputs: NamedSections[], rate: number): string {
+  const value = {
+    format: 'pebble-hall sections',
+    rateHz: rate,
+    conventions: SIGNS,
+    outputs: outputs.map(({ name, sections }) => ({
+      name,
+      sections: sections.map((s) => ({
+        ...s,
+        biquad: {
+          subtracted: biquadIn('subtracted', sectionBiquad(s, rate)),
+          added: biquadIn('added', sectionBiquad(s, rate)),
+        },
+      })),
+    })),
+  };
+  return `${JSON.stringify(value, null, 2)}\n`;
+}

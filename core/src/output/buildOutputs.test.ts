@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest';
+import { buildOutputs, plainOutput, predictOutput, sumImpulses } from './index.js';
+
+const rate = 48000;
+const steps = { rate, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 };
+const plain = { fir: null, sections: [], alignment: null, sub: null, crossovers: null };
+const boost = (gainDb: number) => [{ kind: 'peak' as const, frequency: 100, gainDb, q: 2 }];
+
+describe('buildOutputs', () => {
+  it('adds a correction to what the processor did already', () => {
+    const base = [{ ...plainOutput(), trimDb: -2, delayMs: 1, inverted: true }, plainOutput()];
+    const { outputs, filters } = buildOutputs(
+      base,
+      [
+        {
+          id: 'l',
+          output: 1,
+          fir: Float32Array.of(0.5, 0.1),
+          sections: boost(-3),
+          alignment: { trimDb: -1.04, delayMs: 2.5, inverted: true },
+          sub: { gainDb: -2, delayS: 0.004, inverted: true, sections: boost(-1) },
+          crossovers: { highPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 80 }, lowPass: null },
+        },
+      ],
+      { guard: false, fitted: [1, 2], steps },
+    );
+    expect(outputs[0]).toMatchObject({ trimDb: -5, delayMs: 7.5, inverted: true, taps: 2, size: 'small' });
+    expect(outputs[0]!.sections.map((s) => s.gainDb)).toEqual([-1, -3]);
+    expect(outputs[1]).toEqual(base[1]);
+    expect(filters[0]).toHaveLength(2);
+    expect(base[0]!.trimDb).toBe(-2); // what went in stays as it was
+  });
+
+  it('lowers all that plays by the largest gain of any chain, so that balance stays', () => {
+    const channels = [
+      { ...plain, id: 'l', output: 1, sections: boost(4) },
+      { ...plain, id: 'r', output: 2, sections: boost(-6) },
+    ];
+    const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
+    const { outputs, guardDb, headroom } = buildOutputs(base, channels, {
+      guard: true,
+      fitted: [1, 2, 3],
+      steps,
+    });
+    expect(headroom['l']!.toneDb).toBeCloseTo(4, 2);
+    expect(guardDb).toBeCloseTo(4, 1);
+    expect(outputs.map((o) => o.trimDb)).toEqual([-guardDb, -guardDb, -guardDb, 0]);
+  });
+
+  it('refuses what the processor cannot hold, by name', () => {
+    const late = {
+      ...plain,
+      id: 'Sub 1',
+      output: 1,
+      alignment: { trimDb: 0, delayMs: 900, inverted: false },
+    };
+    expect(() => buildOutputs([plainOutput()], [late], { guard: false, fitted: [1], steps })).toThrow(
+      /Sub 1: a delay of 900 ms/,
+    );
+    expect(() =>
+      buildOutputs([plainOutput()], [{ ...late, output: 3 }], { guard: false, fitted: [], steps }),
+    ).toThrow(/no output 3/);
+  });
+});
+
+describe('sumImpulses', () => {
+  const tap = (at: number, zero: number, v = 1) => {
+    const samples = new Float64Array(400);
+    samples[at] = v;
+    return { samples, rate, zero };
+  };
+  it('adds responses, each through its settings, their time zeros laid over each other', () => {
+    const { samples, zero } = sumImpulses([
+      { impulse: tap(100, 20), settings: plainOutput() },
+      { impulse: tap(90, 50, 0.5), settings: { ...plainOutput(), inverted: true, delayMs: 1 } },
+    ]);
+    expect(zero).toBe(50);
+    expect(samples[130]).toBeCloseTo(1, 9); // 80 after zero
+    expect(samples[90 + 48]).toBeCloseTo(-0.5, 9);
+  });
+  it('is what predictOutput says for a single source', () => {
+    const settings = { ...plainOutput(), sections: boost(-5), trimDb: -3 };
+    const sum = sumImpulses([{ impulse: tap(100, 20), settings }]);
+    const one = predictOutput(tap(100, 20), plainOutput(), settings, null, rate);
+    for (let i = 0; i < 1200; i++) expect(sum.samples[i]).toBeCloseTo(one.samples[i]!, 6);
+    expect(() => sumImpulses([])).toThrow(/at least one/);
+  });
+});

@@ -1,0 +1,84 @@
+import { headroomOf, type Headroom, type Section } from '../correct/index.js';
+import type { CrossoverFilter, SubSetting } from '../together/index.js';
+import { outputBiquads, type OutputSettings } from './settings.js';
+
+/** What a correction does to one output. */
+export interface OutputCorrection {
+  id: string;
+  /** from 1 */
+  output: number;
+  fir: Float32Array | null;
+  sections: Section[];
+  alignment: { trimDb: number; delayMs: number; inverted: boolean } | null;
+  sub: SubSetting | null;
+  crossovers: { highPass: CrossoverFilter | null; lowPass: CrossoverFilter | null } | null;
+}
+
+export interface BuiltOutputs {
+  outputs: OutputSettings[];
+  /** one per output, empty where there is none */
+  filters: Float32Array[];
+  /** by how much everything was lowered so that no tone goes beyond full scale, dB; 0 when nothing was */
+  guardDb: number;
+  /** per channel, before it was lowered */
+  headroom: Record<string, Headroom>;
+}
+
+/** What a processor of this kind can store. */
+export interface OutputSteps {
+  rate: number;
+  leastTrimDb: number;
+  mostTrimDb: number;
+  mostDelayMs: number;
+}
+
+/**
+ * Settings and filters of all outputs: a correction on top of what the processor did while the room was measured.
+ * @param base all outputs as they were then
+ * @param guard lowers every output that plays (`fitted`, from 1) by the largest gain of any chain
+ * @throws RangeError naming the channel whose trim or delay the processor cannot hold
+ */
+export function buildOutputs(
+  base: OutputSettings[],
+  channels: OutputCorrection[],
+  { guard, fitted, steps }: { guard: boolean; fitted: number[]; steps: OutputSteps },
+): BuiltOutputs {
+  const outputs = base.map((o) => ({ ...o }));
+  const filters: Float32Array[] = base.map(() => new Float32Array(0));
+  const headroom: Record<string, Headroom> = {};
+  for (const { id, output, fir, sections, alignment, sub, crossovers } of channels) {
+    const was = base[output - 1];
+    if (!was) throw new RangeError(`${id}: the processor has no output ${output}`);
+    const next: OutputSettings = {
+      ...was,
+      trimDb: step(was.trimDb + (alignment?.trimDb ?? 0) + (sub?.gainDb ?? 0), 0.1),
+      delayMs: step(was.delayMs + (alignment?.delayMs ?? 0) + 1000 * (sub?.delayS ?? 0), 0.001),
+      inverted: [was.inverted, alignment?.inverted, sub?.inverted].filter(Boolean).length % 2 === 1,
+      sections: [...was.sections, ...(sub?.sections ?? []), ...sections],
+      taps: fir?.length ?? 0,
+      ...(crossovers && { ...crossovers, size: crossovers.highPass ? 'small' : 'large' }),
+    };
+    outputs[output - 1] = next;
+    if (fir) filters[output - 1] = fir;
+    headroom[id] = headroomOf(
+      { fir, sections: outputBiquads(next, steps.rate), trimDb: next.trimDb },
+      steps.rate,
+    );
+  }
+  const largest = Math.max(0, ...Object.values(headroom).map((h) => h.toneDb));
+  const guardDb = guard ? Math.ceil(10 * largest - 0.01) / 10 : 0;
+  for (const output of fitted) {
+    const o = outputs[output - 1]!;
+    outputs[output - 1] = { ...o, trimDb: step(o.trimDb - guardDb, 0.1) };
+  }
+  for (const { id, output } of channels) {
+    const { trimDb, delayMs } = outputs[output - 1]!;
+    if (!(trimDb >= steps.leastTrimDb && trimDb <= steps.mostTrimDb))
+      throw new RangeError(`${id}: a trim of ${trimDb} dB is more than the processor takes`);
+    if (!(delayMs >= 0 && delayMs <= steps.mostDelayMs))
+      throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
+  }
+  return { outputs, filters, guardDb, headroom };
+}
+
+const step = (v: number, by: number) => Number((Math.round(v / by) * by).toFixed(6)) + 0;

@@ -1,0 +1,41 @@
+import type { CrossoverFilter } from '../together/index.js';
+import type { OutputSettings } from './settings.js';
+
+/** One setting of one output that is not as it was meant to be. */
+export interface SettingChange {
+  /** from 1 */
+  output: number;
+  what: 'trim' | 'delay' | 'polarity' | 'muting' | 'size' | 'high-pass' | 'low-pass' | 'sections';
+  wanted: string;
+  found: string;
+}
+
+/** What differs between settings as wanted and as found, in order of outputs, values in words. Taps are filters and do not count. */
+export function settingChanges(wanted: OutputSettings[], found: OutputSettings[]): SettingChange[] {
+  return wanted.flatMap((w, i) => {
+    const f = found[i];
+    if (!f) return [];
+    const pairs: [SettingChange['what'], string, string][] = [
+      ['trim', `${w.trimDb.toFixed(1)} dB`, `${f.trimDb.toFixed(1)} dB`],
+      ['delay', `${w.delayMs.toFixed(2)} ms`, `${f.delayMs.toFixed(2)} ms`],
+      ['polarity', turned(w), turned(f)],
+      ['muting', w.muted ? 'muted' : 'open', f.muted ? 'muted' : 'open'],
+      ['size', w.size, f.size],
+      ['high-pass', crossoverText(w.highPass), crossoverText(f.highPass)],
+      ['low-pass', crossoverText(w.lowPass), crossoverText(f.lowPass)],
+      ['sections', sectionsText(w), sectionsText(f)],
+    ];
+    return pairs.flatMap(([what, a, b]) => (a === b ? [] : [{ output: i + 1, what, wanted: a, found: b }]));
+  });
+}
+
+const turned = (o: OutputSettings) => (o.inverted ? 'reversed' : 'normal');
+
+/** "Linkwitz-Riley 24 dB/octave at 110 Hz", "none". */
+export const crossoverText = (filter: CrossoverFilter | null): string =>
+  filter ? `${filter.kind} ${6 * filter.order} dB/octave at ${filter.frequency} Hz` : 'none';
+
+const sectionsText = ({ sections }: OutputSettings) =>
+  sections.length === 0
+    ? 'none'
+    : sections.map((s) => `${s.kind} ${s.frequency} Hz ${s.gainDb} dB Q ${s.q}`).join(', ');

@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+import { convolve, filterBiquads, linkwitzRiley, peaking } from '../signal/index.js';
+import { plainOutput, predictOutput, settingChanges } from './index.js';
+
+const rate = 48000;
+const measured = () => {
+  const samples = new Float64Array(6000);
+  samples[300] = 1;
+  samples[900] = -0.4;
+  return { samples, rate, zero: 100 };
+};
+
+describe('predictOutput', () => {
+  it('is the response through FIR, sections, trim, polarity and delay', () => {
+    const section = { kind: 'peak' as const, frequency: 400, gainDb: -5, q: 2 };
+    const fir = Float32Array.of(0.5, 0.25);
+    const after = { ...plainOutput(), sections: [section], trimDb: -6, inverted: true, delayMs: 2 };
+    const got = predictOutput(measured(), plainOutput(), after, fir, rate);
+    const want = filterBiquads(convolve(measured().samples, fir), [peaking(400, -5, 2, rate)]);
+    const gain = -(10 ** (-6 / 20));
+    want.forEach((v, i) => expect(got.samples[i + 96]).toBeCloseTo(gain * v, 9));
+    expect(got.zero).toBe(100);
+  });
+
+  it('takes off what the output did while it was measured', () => {
+    const low = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 110 };
+    const before = { ...plainOutput(), lowPass: low, trimDb: 3, delayMs: 1 };
+    const direct = measured();
+    const seen = filterBiquads(direct.samples, linkwitzRiley('lowpass', 4, 110, rate)).map(
+      (v) => v * 10 ** (3 / 20),
+    );
+    const late = new Float64Array(6000);
+    late.set(seen.subarray(0, 5952), 48);
+    const next = { ...low, frequency: 80 };
+    const got = predictOutput(
+      { samples: late, rate, zero: 0 },
+      before,
+      { ...plainOutput(), lowPass: next },
+      null,
+      rate,
+    );
+    const want = filterBiquads(direct.samples, linkwitzRiley('lowpass', 4, 80, rate));
+    const peak = Math.max(...want);
+    for (let i = 0; i < 5000; i += 7) expect(Math.abs(got.samples[i]! - want[i]!)).toBeLessThan(0.005 * peak);
+  });
+
+  it('gives the high-pass to a small loudspeaker only', () => {
+    const high = { kind: 'Butterworth' as const, order: 2, frequency: 80 };
+    const sum = (size: 'small' | 'large') =>
+      Float64Array.from(
+        predictOutput(measured(), plainOutput(), { ...plainOutput(), size, highPass: high }, null, rate)
+          .samples,
+      ).reduce((a, b) => a + b, 0);
+    expect(sum('large')).toBeCloseTo(0.6, 6);
+    expect(Math.abs(sum('small'))).toBeLessThan(0.02); // nothing at 0 Hz
+  });
+
+  it('refuses a response at another rate', () => {
+    expect(() =>
+      predictOutput({ ...measured(), rate: 44100 }, plainOutput(), plainOutput(), null, rate),
+    ).toThrow(/44100/);
+  });
+});
+
+it('names what differs, and nothing else', () => {
+  const wanted = [
+    { ...plainOutput(), trimDb: -2.5 },
+    {
+      ...plainOutput(),
+      size: 'small' as const,
+      lowPass: { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 110 },
+    },
+  ];
+  const found = [plainOutput(), { ...wanted[1]!, lowPass: null, taps: 8192 }];
+  expect(settingChanges(wanted, found)).toEqual([
+    { output: 1, what: 'trim', wanted: '-2.5 dB', found: '0.0 dB' },
+    { output: 2, what: 'low-pass', wanted: 'Linkwitz-Riley 24 dB/octave at 110 Hz', found: 'none' },
+  ]);
+  expect(settingChanges(wanted, wanted)).toEqual([]);
+});
