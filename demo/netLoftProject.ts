@@ -135,6 +135,7 @@ export function netLoftProject(): Project {
     pendingLoad: null,
     trials: [],
     chains: [],
+    headphones: [],
     chainId: null,
   };
 }

@@ -1,3 +1,4 @@
+import { sectionsLevelDb, type Section } from '@pebble-hall/core/correct';
 import { readProjectFile } from '@pebble-hall/core/project';
 import {
   convolve,
@@ -7,8 +8,9 @@ import {
   powerOf,
   realFft,
   smoothPower,
+  type Biquad,
 } from '@pebble-hall/core/signal';
-import { readResponseText, readWav, unpackFiles } from '@pebble-hall/core/formats';
+import { readResponseText, readWav, unpackFiles, writeWav } from '@pebble-hall/core/formats';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -203,6 +205,163 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees(/They do what was predicted, within 0\.\d+ dB/);
   });
 
+  it('Correct: a second variant with sections, subwoofers together, levels and delays; loads into another memory', async () => {
+    await user.visit('/correct');
+    await user.sees('filters made');
+    await user.among('What is worked on', 'Variants');
+    await user.press('Duplicate First variant');
+    await user.sees('First variant 2 (in hand)');
+    await user.press('Rename First variant 2');
+    const field = await user.driver.findElement({ css: 'input[aria-label="New name of First variant 2"]' });
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Sections', Key.ENTER);
+    await user.sees('Sections (in hand)');
+    await user.among('What is worked on', 'Subwoofers');
+    await user.press('Make the seats alike');
+    const [, now, alone] =
+      /seats deviate by ([\d.]+) dB from each other, 20 to 80 Hz; ([\d.]+) dB as they were/.exec(
+        await user.sees(/seats deviate by [\d.]+ dB from each other, 20 to 80 Hz; [\d.]+ dB as they were/),
+      )!;
+    expect(1 - Number(now) / Number(alone)).toBeGreaterThan(0.3);
+    await user.among('What is worked on', 'Filter');
+    await user.among('Form of the filter', 'Sections');
+    await user.sees('filters made');
+    expect(await (await user.region('The filter as made')).getText()).toMatch(
+      /Remaining error\s+[01]\.\d\d dB RMS\s+Latency\s+0\.0 ms/,
+    );
+    await user.among('What is worked on', 'Levels and delays');
+    await user.press('Take these');
+    await user.until(
+      'trims are taken over',
+      async () =>
+        Number((await (await user.field('Trim of Left')).getAttribute('value'))!.replace(' dB', '')) < 0,
+    );
+    await user.visit('/hand-over');
+    await user.pick('Memory', 'C');
+    await user.press('Load memory C');
+    await user.sees('Memory C is loaded and active. Its filters read back exactly', 90_000);
+    await user.press('Put back');
+    await user.sees('holds all settings as they were meant to be');
+    expect(await (await user.region('Memory C')).getText()).toContain('= Sections');
+    expect(await (await user.region('Memory B')).getText()).toContain('= First variant');
+    await user.press('Measure again');
+    await user.sees('All 7 channels were measured again', 150_000);
+    await user.sees(/They do what was predicted, within 0\.\d+ dB/);
+  });
+
+  it('Hand over: exports at another rate and reports, biquads that sox applies give the predicted response', async () => {
+    await user.press('Filters and settings');
+    await user.tick('96 kHz');
+    await user.press('Save zip');
+    const zip = unpackFiles((await user.download(/memory-c\.zip$/)).bytes, { files: 1000, bytes: 1e8 });
+    const names = Object.keys(zip);
+    expect(names).toContain('README.txt');
+    expect(names).toContain('sections/biquads-96000.json');
+    expect(names.some((n) => n.startsWith('fir-'))).toBe(false); // sections only
+    const { outputs } = JSON.parse(new TextDecoder().decode(zip['sections/biquads-48000.json'])) as {
+      outputs: { name: string; sections: (Section & { biquad: { subtracted: Biquad } })[] }[];
+    };
+    const left = outputs.find((o) => o.name.endsWith('Left'))!.sections;
+    expect(left.length).toBeGreaterThan(3);
+    const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-biquads-'));
+    const [impulse, out] = ['impulse.wav', 'out.wav'].map((n) => join(folder, n)) as [string, string];
+    const samples = new Float32Array(65536);
+    samples[0] = 0.25;
+    writeFileSync(impulse, writeWav([samples], 48000));
+    const effects = left.flatMap(({ biquad: { subtracted: q } }) => [
+      'biquad',
+      ...[q.b0, q.b1, q.b2, 1, q.a1, q.a2].map(String),
+    ]);
+    execFileSync('sox', ['-D', impulse, '-e', 'floating-point', '-b', '32', out, ...effects]);
+    const applied = powerOf(realFft(readWav(readFileSync(out)).channels[0]!, 65536));
+    const grid = logGrid();
+    const predicted = sectionsLevelDb(left, 48000, grid);
+    grid.forEach((f, i) => {
+      const k = Math.round((f * 65536) / 48000);
+      const bin = (k * 48000) / 65536;
+      const exact = sectionsLevelDb(left, 48000, Float64Array.of(bin))[0]!;
+      expect(Math.abs(10 * Math.log10(applied[k]! / 0.0625) - exact), `${f} Hz`).toBeLessThan(0.1);
+      expect(Number.isFinite(predicted[i]!)).toBe(true);
+    });
+    rmSync(folder, { recursive: true });
+    await user.press('Report');
+    const report = new TextDecoder().decode((await user.download(/report\.html$/)).bytes);
+    for (const part of [
+      'What was reached',
+      'Rig and calibration',
+      'Before and after',
+      'Settings that were loaded',
+      'Left alone, and why',
+      'Measured and set by',
+    ])
+      expect(report).toContain(part);
+    expect(report.match(/<figure>/g)).toHaveLength(7);
+    const [first, ...others] = await user.driver.getAllWindowHandles();
+    for (const other of others) {
+      await user.driver.switchTo().window(other);
+      await user.driver.close();
+    }
+    await user.driver.switchTo().window(first!);
+  });
+
+  it('Listen: plays matched in loudness and switches, a blind trial is kept, a chain is always told', async () => {
+    await user.visit('/listen');
+    await user.sees('through Left and Right, as one microphone at Home spot hears it');
+    await user.pick('Piece to hear', 'Plucked strings');
+    await user.press('Play');
+    await user.sees(/Matched in loudness: as found [−+]?\d+\.\d dB, as left, memory C [−+]?\d+\.\d dB/);
+    await user.until(
+      'time passes',
+      async () =>
+        Number.parseFloat(
+          await (await user.driver.findElement({ css: '[aria-label="Position"]' })).getText(),
+        ) > 0.3,
+    );
+    await (await user.find('//body')).sendKeys('2');
+    const second = await user.find(
+      '//button[contains(@class, "chip")][starts-with(normalize-space(.), "2 as left")]',
+    );
+    expect(await second.getAttribute('aria-pressed')).toBe('true');
+    await user.press('Stop');
+    await user.sees('0.0 of');
+    await user.press('Begin');
+    for (let turn = 1; turn <= 3; turn++) {
+      await user.sees(`turn ${turn}`);
+      await user.press('Stone 2');
+      await user.until('something is heard', async () =>
+        (await user.find('//button[normalize-space(.)="Stone 2 is better"]')).isEnabled(),
+      );
+      await user.press('Stone 2 is better');
+    }
+    await user.press('End and tell');
+    await user.sees(/of 3 turns\. Guessing alone gives as much with a probability of/);
+    await user.sees('1 blind trial');
+    await user.type('Name of the chain', 'Desk phones'); // Enter saves it
+    await user.sees('and Desk phones, for monitoring');
+    await user.visit('/correct');
+    await user.sees('and Desk phones, for monitoring');
+    await user.visit('/listen');
+    await user.sees('must not be printed into a recording');
+    const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-piece-'));
+    const piece = join(folder, 'piece.wav');
+    writeFileSync(
+      piece,
+      writeWav([Float32Array.from({ length: 48000 }, (_, i) => 0.2 * Math.sin(i / 9))], 48000),
+    );
+    await user.chooseFile('File to render', piece);
+    const rendered = readWav((await user.download(/^piece-through-Desk-phones\.wav$/)).bytes);
+    expect(rendered.channels).toHaveLength(2);
+    expect(rendered.channels[0]!.length).toBe(48000);
+    rmSync(folder, { recursive: true });
+    await (await user.find('//body')).sendKeys('c');
+    await user.until('no chain is in use', async () => !(await user.text()).includes('and Desk phones'));
+    await user.among('Where it is heard', 'Headphones');
+    await user.pick('Headphones', 'Knot 40, closed (library)');
+    const [, before, after] = /([\d.]+) dB from the target as they are, ([\d.]+) dB corrected/.exec(
+      await user.sees(/[\d.]+ dB from the target as they are, [\d.]+ dB corrected/),
+    )!;
+    expect(Number(after)).toBeLessThan(0.5 * Number(before));
+  });
+
   it('refuses to measure as found while a correction is active, and recalls a memory without', async () => {
     await user.visit('/mic-walk');
     await (await user.find('//button[starts-with(@aria-label, "Left at Home spot:")]')).click();
@@ -214,28 +373,32 @@ describe('from an empty browser to a verified correction', () => {
 
   it('takes filters, traces and the project along', async () => {
     await user.visit('/hand-over');
+    await user.press('More of memory B');
+    await (
+      await user.find('//button[@role="menuitem"][normalize-space(.)="Look at its prediction"]')
+    ).click();
     await user.press('Filter of Left as WAV');
     const wav = readWav((await user.download(/memory-b-left\.wav$/)).bytes);
     expect(wav).toMatchObject({ rate: 48000, encoding: 'float', bits: 32 });
     expect(wav.channels[0]!.length).toBe(8192);
     await user.press('Traces as text');
     const traces = unpackFiles((await user.download(/traces\.zip$/)).bytes, { files: 100, bytes: 1e8 });
-    expect(Object.keys(traces)).toHaveLength(35);
+    expect(Object.keys(traces)).toHaveLength(35); // two verified sweeps of one channel at one spot: the newer stands
     const home = readResponseText(new TextDecoder().decode(traces['as-found/left-home-spot.txt']));
     expect(home.frequency.length).toBe(480);
     expect(home.phaseDeg).not.toBeNull();
     await user.press('Project file');
     projectFile = await user.download(/\.pebble\.zip$/);
     const { project, arrays } = readProjectFile(projectFile.bytes);
-    expect(project.sweeps).toHaveLength(35);
-    // 35 sweeps, each with its harmonics and its answer to the reference click, 7 filters, and the response of each channel from the check of its level
-    expect(arrays).toHaveLength(119);
+    expect(project.sweeps).toHaveLength(42);
+    // 42 sweeps, each with its harmonics and its answer to the reference click, 7 filters of the one memory that has FIRs, and the response of each channel from the check of its level
+    expect(arrays).toHaveLength(140);
   });
 
   it('lets other software confirm the prediction: sox applies the exported filter, within 0.1 dB', () => {
     const { project, arrays } = readProjectFile(projectFile.bytes);
     const byId = new Map(arrays.map((a) => [a.id, a]));
-    const load = project.loads.at(-1)!;
+    const load = project.loads.find((l) => l.letter === 'B')!;
     const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-sox-'));
     const files = unpackFiles(projectFile.bytes, { files: 1000, bytes: 1e9 });
     const grid = logGrid();
@@ -299,6 +462,8 @@ describe('from an empty browser to a verified correction', () => {
       await other.sees(/All 7 channels were measured again\. They do what was predicted/);
       // a browser of its own has a processor of its own: nothing is loaded there
       expect(await (await other.region('Memory B')).getText()).toContain('empty');
+      await other.visit('/listen');
+      await other.sees(/of 3 turns\. Guessing alone/);
     } finally {
       await other.close();
     }

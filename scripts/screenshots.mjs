@@ -37,6 +37,8 @@ const click = async (xpath) => {
   await driver.findElement(By.xpath(xpath)).click();
 };
 /** @param {string} name */
+const page = (name) => click(`//*[@aria-label="What is worked on"]//label[normalize-space(.)="${name}"]`);
+/** @param {string} name */
 const press = (name) => click(`//button[normalize-space(.)="${name}" or @aria-label="${name}"]`);
 /** @param {string} name */
 const picture = async (name) => {
@@ -147,21 +149,40 @@ try {
   await press(DAYLIGHT);
 
   await visit('/correct');
-  await sees('was');
+  await sees('filters made');
   await picture('correct-daylight');
+  await page('Subwoofers');
+  await press('Make the seats alike');
+  await sees('what evenness costs');
+  await click('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Sub 1")]');
+  await sees('filters made');
+  await rest(600);
+  await picture('correct-subwoofers');
   await press(DUSK);
-  await click('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Sub 2")]');
+  await page('Filter');
+  await click('//*[@aria-label="Form of the filter"]//label[normalize-space(.)="Both"]');
+  await click('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Left")]');
+  await sees('filters made');
+  await rest(600);
   await picture('correct-dusk');
   await press(DAYLIGHT);
 
+  await visit('/listen');
+  await sees('as one microphone at');
+  await press('Play');
+  await sees('Matched in loudness:');
+  await rest(600);
+  await picture('listen');
+  await press('Stop');
+
   await visit('/hand-over');
   await press('Load memory B');
-  await sees('reads back exactly');
+  await sees('read back exactly');
+  await press('Put back');
+  await sees('as they were meant to be');
   await press('Measure again');
   await sees('All 7 channels were measured again');
   await picture('hand-over');
-  await press(DUSK);
-  await picture('hand-over-dusk');
 } finally {
   await close();
   await server.stop();

@@ -122,6 +122,13 @@ export class User {
     );
   }
 
+  /** Chooses one of several that stand beside each other. */
+  async among(group: string, option: string): Promise<void> {
+    await (
+      await this.find(`//*[@aria-label=${quote(group)}]//label[normalize-space(.)=${quote(option)}]`)
+    ).click();
+  }
+
   /** Chooses in a list by what is written there. */
   async choose(label: string, option: string): Promise<void> {
     await (

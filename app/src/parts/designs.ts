@@ -78,7 +78,7 @@ export const togetherOf = (project: Project, correction: Correction): string[] =
 export function sumsOf(
   project: Project,
   correction: Correction,
-): { averaged: (SumPart[] & { spotId?: string })[]; leftOut: SumPart[][]; spotIds: string[] } {
+): { averaged: SumPart[][]; leftOut: SumPart[][]; spotIds: string[] } {
   const ids = togetherOf(project, correction);
   const own = ids.map((id) => usableSpots(project, id));
   const collect = (which: 'averaged' | 'leftOut') =>
@@ -137,6 +137,14 @@ export function channelRequests(
       targetOffsetDb: targetLevels[first] ?? null,
     };
   });
+}
+
+/** The key of what is heard of a subwoofer at the home spot when it works together with others; null otherwise. */
+export function homeKeyOf(project: Project, correction: Correction, id: string): string | null {
+  if (!togetherOf(project, correction).includes(id)) return null;
+  const { averaged, spotIds } = sumsOf(project, correction);
+  const at = spotIds.indexOf(project.place.spots[0]!.id);
+  return at < 0 ? null : sumKey(averaged[at]!);
 }
 
 /** Hands the worker all that the designs of a correction use. */

@@ -1,7 +1,9 @@
+import { correctHeadphones, type HeadphoneGoal, type ProcessorLimits } from '@pebble-hall/core/correct';
+import { powerOnGrid } from '@pebble-hall/core/measure';
 import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
 import { loudness } from '@pebble-hall/core/level';
 import { predictOutput, type OutputSettings } from '@pebble-hall/core/output';
-import { gainOfDb, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
+import { dbOfPower, gainOfDb, logGrid, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
 
 /** What one loudspeaker does in a candidate. */
@@ -94,6 +96,28 @@ const api = {
     kind === 'strings'
       ? pluckedStrings(RATE)
       : [1, 2].map((seed) => Float32Array.from(pinkNoise(6 * RATE, RATE, seed), (v) => 0.1 * v)),
+  /** Level of an impulse response, for headphones that come as one; 1/24 octave. */
+  responseOf: (samples: Float32Array, rate: number): { frequency: number[]; levelDb: number[] } => {
+    const grid = logGrid(20, Math.min(20000, 0.45 * rate), 24);
+    const levels = powerOnGrid({ samples, rate, zero: 0 }, grid, 24).map(dbOfPower);
+    return { frequency: [...grid], levelDb: [...levels] };
+  },
+  /** A correction of headphones: curves on the grid, the filter, and what it is worth. */
+  headphones: (
+    response: { frequency: number[]; levelDb: number[] },
+    goal: HeadphoneGoal,
+    processor: ProcessorLimits,
+  ): CorrectedHeadphones => {
+    const { design, exact } = correctHeadphones(logGrid(), response, goal, processor);
+    return {
+      foundDb: design.found.averageDb,
+      predictedDb: design.found.averageDb.map((v, i) => v + exact.levelDb[i]!),
+      targetDb: design.targetDb,
+      fir: exact.fir!,
+      toneDb: exact.headroom.toneDb,
+      distance: design.distance,
+    };
+  },
   render: (request: RenderRequest): Rendered => {
     const rendered = render(request);
     return transfer(
@@ -102,5 +126,13 @@ const api = {
     );
   },
 };
+export interface CorrectedHeadphones {
+  foundDb: Float64Array;
+  predictedDb: Float64Array;
+  targetDb: Float64Array;
+  fir: Float32Array;
+  toneDb: number;
+  distance: { before: number; after: number };
+}
 export type ListenApi = typeof api;
 expose(api);

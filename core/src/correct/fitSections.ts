@@ -25,8 +25,12 @@ export interface SectionFit {
 const LEAST_GAIN_DB = 0.2;
 const ROUNDS_WHILE_GROWING = 6;
 const ROUNDS_AT_THE_END = 60;
+/** So often a section that does little is tried elsewhere. */
+const SWAPS = 12;
+/** A single section may go beyond the limits by this, dB, where its neighbours take it back. */
+const BEYOND_DB = 3;
 /** What lies outside the span counts this much: a section must not leave its span. */
-const OUTSIDE = 0.5;
+const OUTSIDE = 0.3;
 const SHELF_Q = Math.SQRT1_2;
 
 /**
@@ -54,6 +58,8 @@ export function fitSections(
     if (!fit.grow()) break;
     fit.refine(ROUNDS_WHILE_GROWING);
   }
+  fit.refine(ROUNDS_WHILE_GROWING);
+  for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
   fit.refine(ROUNDS_AT_THE_END);
   const sections = fit.sections
     .map((s) => rounded(s, limits))
@@ -123,7 +129,7 @@ class Fit {
     return {
       kind: s.kind,
       frequency: Math.min(this.span.to, Math.max(this.span.from, s.frequency), 0.45 * this.rate),
-      gainDb: Math.min(maxBoostDb, Math.max(-maxCutDb, s.gainDb)),
+      gainDb: Math.min(maxBoostDb + BEYOND_DB, Math.max(-maxCutDb - BEYOND_DB, s.gainDb)),
       q: s.kind === 'peak' ? Math.min(mostQ, Math.max(leastQ, s.q)) : SHELF_Q,
     };
   }
@@ -140,6 +146,26 @@ class Fit {
     }
     if (!best || Math.abs(best.section.gainDb) < LEAST_GAIN_DB || best.cost >= cost) return false;
     this.sections.push(best.section);
+    return true;
+  }
+
+  /**
+   * Takes out the section whose absence costs least (or one of the next few, by turns), grows another where most is left,
+   * and keeps that when it is better. False when there is nothing to swap.
+   */
+  swapWeakest(turn: number): boolean {
+    if (this.sections.length < 2) return false;
+    const before = this.sections;
+    const costBefore = sumOfSquares(this.left(before));
+    const without = before
+      .map((_, i) => before.filter((_, k) => k !== i))
+      .map((rest) => ({ rest, cost: sumOfSquares(this.left(rest)) }))
+      .sort((a, b) => a.cost - b.cost);
+    this.sections = without[turn % Math.min(6, without.length)]!.rest;
+    this.refine(ROUNDS_WHILE_GROWING);
+    this.grow();
+    this.refine(2 * ROUNDS_WHILE_GROWING);
+    if (sumOfSquares(this.left(this.sections)) >= costBefore) this.sections = before;
     return true;
   }
 

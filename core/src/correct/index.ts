@@ -42,3 +42,4 @@ export {
   type FilterChoice,
   type ProcessorLimits,
 } from './exactChannel.js';
+export { correctHeadphones, type HeadphoneGoal } from './correctHeadphones.js';

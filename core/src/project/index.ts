@@ -11,6 +11,7 @@ export {
   type FloorAndEar,
   type FloorPart,
   type Furniture,
+  type Headphones,
   type KnownDistance,
   type LevelCalibration,
   type LevelCheck,

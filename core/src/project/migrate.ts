@@ -151,6 +151,7 @@ const STEPS: Record<number, Step> = {
       pendingLoad: null,
       trials: [],
       chains: [],
+      headphones: [],
       chainId: null,
     };
   },

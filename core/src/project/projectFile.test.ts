@@ -169,6 +169,7 @@ const project: Project = {
     },
   ],
   chains: [],
+  headphones: [],
   chainId: null,
 };
 const arrays: ProjectArray[] = [

@@ -426,8 +426,21 @@ export interface ListeningChain {
   style: FilterChoice['style'];
   trimDb: number;
   /** where it sounds */
-  through: 'room' | 'output';
+  through: 'room' | 'output' | 'headphones';
+  /** the headphones that it is for; null otherwise */
+  headphonesId: string | null;
   outputName: string;
+}
+
+/** Headphones as an output: their response on an ear, and what they shall sound like. */
+export interface Headphones {
+  id: string;
+  name: string;
+  frequency: number[];
+  levelDb: number[];
+  targetName: string;
+  target: Target;
+  strength: number;
 }
 
 export interface Project {
@@ -453,6 +466,7 @@ export interface Project {
   pendingLoad: PendingLoad | null;
   trials: BlindTrial[];
   chains: ListeningChain[];
+  headphones: Headphones[];
   /** the chain that is listened through; null for none */
   chainId: string | null;
 }

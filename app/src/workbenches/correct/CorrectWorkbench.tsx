@@ -381,7 +381,15 @@ function Correct({ project }: { project: Project }) {
           </p>
         ) : null}
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
-        {grouped ? (
+        {page === 'Bass' ? (
+          joint.reading?.efficiency !== null && joint.reading?.efficiency !== undefined ? (
+            <Note number={1} attention={joint.reading.efficiency < 0.7}>
+              {full!.name} and the subwoofers make {Math.round(100 * joint.reading.efficiency)} % of a perfect
+              sum where both play alike.{' '}
+              {joint.reading.efficiency < 0.7 ? 'Find delay and polarity below.' : 'They add up.'}
+            </Note>
+          ) : null
+        ) : grouped ? (
           <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />
         ) : (
           notes.map((n, i) => (
@@ -390,7 +398,7 @@ function Correct({ project }: { project: Project }) {
             </Note>
           ))
         )}
-        {single && design ? <WhyPanel why={why} /> : null}
+        {single && design && page !== 'Bass' ? <WhyPanel why={why} /> : null}
       </section>
       <div className="chips" style={{ gridColumn: '1 / 3', gap: 10 }}>
         <SegmentedControl

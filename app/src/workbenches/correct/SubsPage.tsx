@@ -40,7 +40,7 @@ export function SubsPage({
   const { ids, keys } = subKeys(project);
   const spots = keys[0]?.length ?? 0;
   const [work, setWork] = useState(false);
-  const [deviation, setDeviation] = useState<{ alone: number; now: number } | null>(null);
+  const [read, setRead] = useState<{ of: string; alone: number; now: number } | null>(null);
   const [found, setFound] = useState<SubsTogether | null>(null);
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const together = ids.every((id) => correction.subs[id]);
@@ -50,19 +50,21 @@ export function SubsPage({
   useEffect(() => {
     if (!wanted) return;
     let current = true;
-    const read = async () => {
+    const compute = async () => {
       await provideTraces(sweepsUsed(project), project.calibrations);
       const plain = ids.map(plainSub);
       const alone = await designWorker().call((api) => api.deviation(keys, plain, PROCESSOR.rate));
       const now = await designWorker().call((api) => api.deviation(keys, settings, PROCESSOR.rate));
-      if (current) setDeviation({ alone, now });
+      if (current) setRead({ of: wanted, alone, now });
     };
-    read().catch((error: unknown) => current && tellProblem(sentenceOf(error)));
+    compute().catch((error: unknown) => current && tellProblem(sentenceOf(error)));
     return () => {
       current = false;
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- says all that it rests on
   }, [wanted]);
+  /** what was read of other settings is not shown */
+  const deviation = read?.of === wanted ? read : null;
   if (!enough)
     return (
       <section className="card" aria-label="Subwoofers" style={{ gridColumn: '1 / -1' }}>

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { saveFile } from '../../parts/saveFile';
 import { tell, tellProblem } from '../../parts/tell';
 import { sentenceOf, shelfTargets, type ShelfTarget } from '../../store';
-import { READY_TARGETS } from './readyTargets';
+import { READY_TARGETS } from '../../parts/readyTargets';
 
 const MOST_BYTES = 4e6;
 

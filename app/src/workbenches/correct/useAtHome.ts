@@ -1,8 +1,8 @@
 import type { ChannelRequest } from '@pebble-hall/core/correct';
-import type { Project } from '@pebble-hall/core/project';
+import { variantOf, type Project } from '@pebble-hall/core/project';
 import { levelsAndDelays, type ChannelAtHome, type LevelAndDelay } from '@pebble-hall/core/together';
 import { useEffect, useState } from 'react';
-import { designWorker, traceKey } from '../../parts/designs';
+import { designWorker, homeKeyOf, traceKey } from '../../parts/designs';
 import type { ExactFilters } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { sentenceOf } from '../../store';
@@ -29,11 +29,14 @@ export function useAtHome(
     const home = project.place.spots[0]!.id;
     const read = async () => {
       const channels: ChannelAtHome[] = [];
+      const { correction } = variantOf(project);
       for (const request of requests) {
         const sweep = sweepOf(project, home, request.id);
         const filter = filters.exact.get(request.id);
         if (!sweep || !filter) continue;
-        const at = await designWorker().call((api) => api.atHome(request, traceKey(sweep), filter.levelDb));
+        // subwoofers that work together are heard together
+        const key = homeKeyOf(project, correction, request.id) ?? traceKey(sweep);
+        const at = await designWorker().call((api) => api.atHome(request, key, filter.levelDb));
         const { role } = project.place.loudspeakers.find((l) => l.id === request.id)!;
         channels.push({ id: request.id, role, latencyS: filter.latencyS, ...at });
       }

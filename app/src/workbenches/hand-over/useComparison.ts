@@ -93,8 +93,12 @@ function latencyS(fir: Float32Array | undefined, rate: number | undefined): numb
   return main / rate;
 }
 
+const NOTHING: ComparisonState = { list: [], problem: null, ready: false };
+
 export function useComparison(project: Project, load: MemoryLoad | null, spotId: string): ComparisonState {
-  const [result, setResult] = useState<ComparisonState>({ list: [], problem: null, ready: false });
+  const [result, setResult] = useState<ComparisonState & { of: string }>({ of: '', ...NOTHING });
+  /** what is shown stays while more of it is measured, but nothing of another load or spot does */
+  const of = `${load?.id} ${spotId}`;
   const ids = load ? Object.keys(load.spans) : [];
   const key = load
     ? [
@@ -110,14 +114,16 @@ export function useComparison(project: Project, load: MemoryLoad | null, spotId:
     let current = true;
     setResult((r) => ({ ...r, ready: false }));
     (load ? compareLoad(project, load, spotId) : Promise.resolve([]))
-      .then((list) => current && setResult({ list, problem: null, ready: true }))
-      .catch((error: unknown) => current && setResult({ list: [], problem: sentenceOf(error), ready: true }));
+      .then((list) => current && setResult({ of, list, problem: null, ready: true }))
+      .catch(
+        (error: unknown) => current && setResult({ of, list: [], problem: sentenceOf(error), ready: true }),
+      );
     return () => {
       current = false;
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names everything that is computed from
   }, [key]);
-  return result;
+  return result.of === of ? result : NOTHING;
 }
 
 export function differenceOf(

@@ -8,7 +8,7 @@ import { saveFile } from '../../parts/saveFile';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
 import { sentenceOf } from '../../store';
-import { candidatesOf, type Place } from './candidates';
+import { candidatesOf, HEADPHONES, type Place } from './candidates';
 import { RATE } from './materials';
 
 interface ChainsCardProps {
@@ -17,6 +17,8 @@ interface ChainsCardProps {
   place: Place;
   chain: ListeningChain | null;
   outputName: string;
+  /** chosen headphones, when it is heard on them */
+  headphonesId: string | null;
   onChain: (id: string | null) => void;
   rendering: (file: File, chain: ListeningChain) => Promise<Float32Array[]>;
 }
@@ -30,6 +32,7 @@ export function ChainsCard({
   place,
   chain,
   outputName,
+  headphonesId,
   onChain,
   rendering,
 }: ChainsCardProps) {
@@ -46,13 +49,14 @@ export function ChainsCard({
         wanted,
         project.chains.map((c) => c.name),
       ),
-      source: variant.id,
+      source: place.through === 'headphones' ? HEADPHONES : variant.id,
       leftId: place.leftId,
       rightId: place.rightId,
       strength: 1,
       style: variant.correction.filter.style,
       trimDb: 0,
       through: place.through,
+      headphonesId: place.through === 'headphones' ? headphonesId : null,
       outputName,
     };
     setName('');
@@ -101,7 +105,11 @@ export function ChainsCard({
               style={{ flex: 1 }}
               aria-label="Correction of the chain"
               allowDeselect={false}
-              data={candidatesOf(project).map((c) => ({ value: c.source, label: c.name }))}
+              disabled={chain.source === HEADPHONES}
+              data={[
+                ...candidatesOf(project).map((c) => ({ value: c.source, label: c.name })),
+                ...(chain.source === HEADPHONES ? [{ value: HEADPHONES, label: 'of the headphones' }] : []),
+              ]}
               value={chain.source}
               onChange={(v) => v && set('correction', { source: v })}
             />
@@ -172,7 +180,12 @@ export function ChainsCard({
             onChange={(e) => setName(e.currentTarget.value)}
             onKeyDown={(e) => e.key === 'Enter' && save()}
           />
-          <Button size="compact-sm" variant="default" onClick={save}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            disabled={place.through === 'headphones' && headphonesId === null}
+            onClick={save}
+          >
             Save as chain
           </Button>
         </div>

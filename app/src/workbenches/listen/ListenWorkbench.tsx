@@ -6,13 +6,14 @@ import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
 import { NumberField } from '../../parts/NumberField';
 import { fittedOf, sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { ResponseChart, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
 import { sentenceOf } from '../../store';
 import { BlindCard } from './BlindCard';
-import { candidatesOf, type Place } from './candidates';
+import { candidatesOf, headphoneCandidates, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
+import { HeadphonesCard } from './HeadphonesCard';
 import {
   fileMaterial,
   MOST_RENDERED_S,
@@ -23,6 +24,7 @@ import {
   type MaterialKind,
 } from './materials';
 import { grid, useHeardLevels } from './useHeardLevels';
+import { useHeadphones } from './useHeadphones';
 import { useListening, type ListenRequest } from './useListening';
 
 const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-mussel'];
@@ -53,6 +55,12 @@ function Listen({ project }: { project: Project }) {
   const place: Place = chain
     ? { ...chosen, leftId: chain.leftId, rightId: chain.rightId, through: chain.through }
     : chosen;
+  const [headphonesId, setHeadphonesId] = useState<string | null>(null);
+  const headphones =
+    place.through === 'headphones'
+      ? (project.headphones.find((h) => h.id === (chain?.headphonesId ?? headphonesId)) ?? null)
+      : null;
+  const corrected = useHeadphones(headphones, listening.worker);
   const [kind, setKind] = useState<MaterialKind | 'own'>('story');
   const [material, setMaterial] = useState<Material | null>(null);
   const [section, setSection] = useState<{ fromS: number; toS: number } | null>(null);
@@ -82,22 +90,48 @@ function Listen({ project }: { project: Project }) {
             { source: 'as-found', name: 'as found, no chain' },
             { source: chain.source, name: chain.name },
           ]
-        : candidatesOf(project).slice(0, MOST_STONES),
-    [project, chain],
+        : chosen.through === 'headphones'
+          ? headphoneCandidates(headphones?.name ?? 'headphones')
+          : candidatesOf(project).slice(0, MOST_STONES),
+    [project, chain, chosen.through, headphones?.name],
   );
   const lengthS = (material?.channels[0]?.length ?? 0) / RATE;
   const cut = section ?? { fromS: 0, toS: lengthS };
   const levels = useHeardLevels(project, all, place, chain);
+  const [smoothing, setSmoothing] = useState<Smoothing>(6);
+  const rendered = listening.heard?.rendered;
+  /** What a candidate was changed by when it was rendered last; 0 before, and when that was something else. */
+  const trimOf = (name: string): number | null => {
+    const i = listening.heard?.candidates.findIndex((c) => c.name === name) ?? -1;
+    return matched && i >= 0 ? rendered!.trimDb[i]! : null;
+  };
   const traces: ChartTrace[] = levels.list.map(({ name, left }, i) => ({
     id: name,
     label: name,
     role: i === 0 ? 'reference' : 'predicted',
     colour: COLOURS[i % COLOURS.length]!,
-    levels: left,
+    levels: left.map((v) => v + (trimOf(name) ?? 0)),
   }));
+  const onEar: ChartTrace[] = corrected
+    ? [
+        {
+          id: 'found',
+          label: 'as they are',
+          role: 'measured',
+          colour: 'trace-mussel',
+          levels: corrected.foundDb,
+        },
+        {
+          id: 'predicted',
+          label: 'as left (predicted)',
+          role: 'predicted',
+          colour: 'trace-heather',
+          levels: corrected.predictedDb,
+        },
+      ]
+    : [];
   const request = (candidates = all): ListenRequest | null =>
-    material && { candidates, chain, place, material, section: cut, matched, loops };
-  const rendered = listening.heard?.rendered;
+    material && { candidates, chain, place, material, section: cut, matched, loops, corrected };
   const at = Math.min(listening.at, all.length - 1);
 
   useEffect(() => {
@@ -143,8 +177,6 @@ function Listen({ project }: { project: Project }) {
     );
 
   const nameOf = (id: string) => channels.find((l) => l.id === id)?.name ?? id;
-  const trimText = (i: number) =>
-    rendered && listening.heard?.candidates.length === all.length ? formatDb(rendered.trimDb[i] ?? 0) : null;
   return (
     <div
       className="work"
@@ -157,7 +189,9 @@ function Listen({ project }: { project: Project }) {
       <div className="chips" style={{ gridColumn: '1 / 3', gap: 12 }} role="group" aria-label="What is heard">
         <Button
           size="md"
-          disabled={!material || listening.work !== null || blind}
+          disabled={
+            !material || listening.work !== null || blind || (place.through === 'headphones' && !corrected)
+          }
           onClick={() => (listening.playing ? listening.stop() : void listening.play(request()!, at))}
         >
           {listening.playing ? 'Stop' : 'Play'}
@@ -174,7 +208,7 @@ function Listen({ project }: { project: Project }) {
               onClick={() => listening.hear(i)}
             >
               <small className="mono">{i + 1}</small> {c.name}
-              {matched && trimText(i) ? <small className="mono">{trimText(i)}</small> : null}
+              {trimOf(c.name) !== null ? <small className="mono">{formatDb(trimOf(c.name)!)}</small> : null}
             </button>
           ))
         )}
@@ -184,14 +218,24 @@ function Listen({ project }: { project: Project }) {
         </span>
       </div>
       <div className="plot">
-        <ResponseChart
-          label={`${nameOf(place.leftId)} as it is heard ${place.through === 'room' ? `at ${spots.find((s) => s.id === place.spotId)?.name ?? ''}` : 'at the output'}`}
-          title={`Heard, ${nameOf(place.leftId)}`}
-          frequency={grid}
-          traces={blind ? [] : traces}
-          smoothing={6}
-          onSmoothing={() => {}}
-        />
+        {blind ? (
+          <div style={{ display: 'grid', placeItems: 'center', height: '100%' }}>
+            <p className="quiet" style={{ maxWidth: 420, textAlign: 'center' }}>
+              The plot is covered while the ears decide. Step on a stone to hear it, as often as you like;
+              then choose.
+            </p>
+          </div>
+        ) : (
+          <ResponseChart
+            label={`${nameOf(place.leftId)} as it is heard ${place.through === 'room' ? `at ${spots.find((s) => s.id === place.spotId)?.name ?? ''}` : 'at the output'}`}
+            title={`Heard, ${nameOf(place.leftId)}`}
+            frequency={grid}
+            traces={place.through === 'headphones' ? onEar : traces}
+            target={place.through === 'headphones' ? (corrected?.targetDb ?? null) : null}
+            smoothing={smoothing}
+            onSmoothing={setSmoothing}
+          />
+        )}
       </div>
       <section className="notes" aria-label="What is heard, in words">
         <h2>
@@ -200,7 +244,11 @@ function Listen({ project }: { project: Project }) {
         <Note number={1}>
           {place.through === 'room'
             ? `${material?.name ?? 'The piece'} through ${place.leftId === place.rightId ? nameOf(place.leftId) : `${nameOf(place.leftId)} and ${nameOf(place.rightId)}`}, as one microphone at ${spots.find((s) => s.id === place.spotId)?.name ?? ''} hears it: measured responses, so in the room’s own sound, and not in stereo.`
-            : `${material?.name ?? 'The piece'} through the filters alone, on this computer’s output: for the real room.`}
+            : place.through === 'headphones'
+              ? headphones
+                ? `${material?.name ?? 'The piece'} on ${headphones.name}, towards ${headphones.targetName}: ${corrected ? `${corrected.distance.before.toFixed(1)} dB from the target as they are, ${corrected.distance.after.toFixed(1)} dB corrected` : 'being worked out'}. Above 12 kHz, where every ear differs, nothing is done.`
+                : 'Choose headphones below, from the library or by a file of their response.'
+              : `${material?.name ?? 'The piece'} through the filters alone, on this computer’s output: for the real room.`}
         </Note>
         {rendered && !blind ? (
           <Note
@@ -320,54 +368,72 @@ function Listen({ project }: { project: Project }) {
             aria-label="Where it is heard"
             disabled={chain !== null}
             data={[
-              { value: 'room', label: 'In the measured room' },
-              { value: 'output', label: 'On the output' },
+              { value: 'room', label: 'Measured room' },
+              { value: 'output', label: 'Output' },
+              { value: 'headphones', label: 'Headphones' },
             ]}
             value={place.through}
             onChange={(v) => setChosen({ ...chosen, through: v as Place['through'] })}
           />
-          <div className="row">
-            <Select
-              size="xs"
-              aria-label="Spot to hear"
-              allowDeselect={false}
-              disabled={place.through === 'output'}
-              data={spots.map((s) => ({ value: s.id, label: s.name }))}
-              value={place.spotId}
-              onChange={(v) => v && setChosen({ ...chosen, spotId: v })}
+          {place.through === 'headphones' ? (
+            <HeadphonesCard
+              project={project}
+              change={change}
+              chosen={headphones}
+              onChoose={setHeadphonesId}
+              responseOf={(samples, rate) => listening.worker().call((api) => api.responseOf(samples, rate))}
             />
-          </div>
-          <div className="row">
-            <Select
-              size="xs"
-              aria-label="Left plays on"
-              allowDeselect={false}
-              disabled={chain !== null}
-              data={channels.map((l) => ({ value: l.id, label: l.name }))}
-              value={place.leftId}
-              onChange={(v) => v && setChosen({ ...chosen, leftId: v })}
-            />
-            <Select
-              size="xs"
-              aria-label="Right plays on"
-              allowDeselect={false}
-              disabled={chain !== null}
-              data={channels.map((l) => ({ value: l.id, label: l.name }))}
-              value={place.rightId}
-              onChange={(v) => v && setChosen({ ...chosen, rightId: v })}
-            />
-          </div>
+          ) : (
+            <>
+              <div className="row">
+                <Select
+                  size="xs"
+                  aria-label="Spot to hear"
+                  allowDeselect={false}
+                  disabled={place.through === 'output'}
+                  data={spots.map((s) => ({ value: s.id, label: s.name }))}
+                  value={place.spotId}
+                  onChange={(v) => v && setChosen({ ...chosen, spotId: v })}
+                />
+              </div>
+              <div className="row">
+                <Select
+                  size="xs"
+                  aria-label="Left plays on"
+                  allowDeselect={false}
+                  disabled={chain !== null}
+                  data={channels.map((l) => ({ value: l.id, label: l.name }))}
+                  value={place.leftId}
+                  onChange={(v) => v && setChosen({ ...chosen, leftId: v })}
+                />
+                <Select
+                  size="xs"
+                  aria-label="Right plays on"
+                  allowDeselect={false}
+                  disabled={chain !== null}
+                  data={channels.map((l) => ({ value: l.id, label: l.name }))}
+                  value={place.rightId}
+                  onChange={(v) => v && setChosen({ ...chosen, rightId: v })}
+                />
+              </div>
+            </>
+          )}
         </section>
         <BlindCard
+          key={place.through}
           project={project}
           change={change}
-          candidates={candidatesOf(project)}
+          candidates={
+            place.through === 'headphones'
+              ? headphoneCandidates(headphones?.name ?? 'headphones')
+              : candidatesOf(project)
+          }
           active={blind}
           onActive={setBlind}
           spotName={spots.find((s) => s.id === place.spotId)?.name ?? ''}
           material={material?.name ?? ''}
           matched={matched}
-          disabled={!material || chain !== null}
+          disabled={!material || chain !== null || (place.through === 'headphones' && !corrected)}
           onPlay={(candidates, first) => {
             const r = request(candidates);
             if (r) void listening.play({ ...r, loops: true }, first);
@@ -381,6 +447,7 @@ function Listen({ project }: { project: Project }) {
           change={change}
           place={place}
           chain={chain}
+          headphonesId={headphones?.id ?? null}
           outputName={
             project.rig.kind === 'web audio'
               ? (project.rig.device?.outputName ?? '')
@@ -397,12 +464,18 @@ function Listen({ project }: { project: Project }) {
             const made = await listening.render({
               candidates,
               chain: through,
-              place: { ...place, leftId: through.leftId, rightId: through.rightId, through: 'output' },
+              place: {
+                ...place,
+                leftId: through.leftId,
+                rightId: through.rightId,
+                through: through.through === 'headphones' ? 'headphones' : 'output',
+              },
               material: own,
               section: { fromS: 0, toS: own.channels[0]!.length / RATE },
               matched: false,
               loops: false,
               ownLevel: true,
+              corrected,
             });
             return made.rendered.sounds[0]!;
           }}

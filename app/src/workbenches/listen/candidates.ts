@@ -4,7 +4,8 @@ import { traceOf } from '../../parts/designs';
 import { exactFilters, outputsOf } from '../../parts/exactFilters';
 import { baseOutputs } from '../../parts/baseOutputs';
 import { sweepOf } from '../../parts/progress';
-import type { ListenWay } from '../../workers/listen.worker';
+import { repository } from '../../store';
+import type { CorrectedHeadphones, ListenWay } from '../../workers/listen.worker';
 
 export const AS_FOUND = 'as-found';
 
@@ -15,8 +16,14 @@ export interface Candidate {
   name: string;
 }
 
+/** What the memory loaded last makes of it: as it was measured again where it was, else as it is predicted. */
+export const AS_LEFT = 'as-left';
+
 export const candidatesOf = (project: Project): Candidate[] => [
   { source: AS_FOUND, name: 'as found' },
+  ...(project.loads.at(-1)?.outputs
+    ? [{ source: AS_LEFT, name: `as left, memory ${project.loads.at(-1)!.letter}` }]
+    : []),
   ...project.variants.map((v) => ({ source: v.id, name: v.name })),
 ];
 
@@ -24,7 +31,24 @@ export interface Place {
   spotId: string;
   leftId: string;
   rightId: string;
-  through: 'room' | 'output';
+  through: ListeningChain['through'];
+}
+
+/** Headphones with their correction. */
+export const HEADPHONES = 'headphones';
+export const headphoneCandidates = (name: string): Candidate[] => [
+  { source: AS_FOUND, name: 'as they are' },
+  { source: HEADPHONES, name: `${name}, corrected` },
+];
+
+/** Both sides of headphones: nothing else in the way than their correction, lowered by its largest gain. */
+function headphoneWays(source: string, corrected: CorrectedHeadphones | null, trimDb: number): ListenWay[] {
+  const plain = plainOutput();
+  if (source === HEADPHONES && !corrected)
+    throw new Error('the correction of the headphones is not ready yet.');
+  const own = source === HEADPHONES ? corrected : null;
+  const after = { ...plain, trimDb: trimDb - Math.max(0, own?.toneDb ?? 0) };
+  return [0, 1].map((channel) => ({ channel, impulse: null, before: plain, after, fir: own?.fir ?? null }));
 }
 
 /** A variant's correction as a listening chain changes it. */
@@ -46,10 +70,13 @@ export async function waysOf(
   { source }: Pick<Candidate, 'source'>,
   { spotId, leftId, rightId, through }: Place,
   chain: Pick<ListeningChain, 'strength' | 'style' | 'trimDb'> | null = null,
+  corrected: CorrectedHeadphones | null = null,
 ): Promise<ListenWay[]> {
+  if (through === 'headphones') return headphoneWays(source, corrected, chain?.trimDb ?? 0);
   const base = await baseOutputs(project);
   const variant = project.variants.find((v) => v.id === source);
   const built = variant && (await builtOf(project, adjusted(variant.correction, chain), base.outputs));
+  const load = source === AS_LEFT ? project.loads.at(-1) : undefined;
   const ids = leftId === rightId ? [leftId] : [leftId, rightId];
   return Promise.all(
     ids.map(async (id, channel) => {
@@ -57,11 +84,26 @@ export async function waysOf(
       const sweep = sweepOf(project, spotId, id);
       if (through === 'room' && !sweep)
         throw new Error(`there is no sweep of ${loudspeaker.name} at this spot; take it in the Mic walk.`);
+      const again =
+        load &&
+        project.sweeps.findLast(
+          (s) =>
+            s.stage === 'verified' &&
+            s.spotId === spotId &&
+            s.loudspeakerId === id &&
+            s.memory.checksum === load.checksum,
+        );
+      if (again && through === 'room') {
+        const measured = await traceOf(again, project.calibrations, 'impulse');
+        return { channel, impulse: measured, before: plainOutput(), after: plainOutput(), fir: null };
+      }
       const impulse = through === 'room' ? await traceOf(sweep!, project.calibrations, 'impulse') : null;
       const before = base.outputs[loudspeaker.output - 1] ?? plainOutput();
-      const set = built?.outputs[loudspeaker.output - 1] ?? before;
+      const set = (load?.outputs ?? built?.outputs)?.[loudspeaker.output - 1] ?? before;
       const after = chain ? { ...set, trimDb: set.trimDb + chain.trimDb } : set;
-      const fir = built?.filters[loudspeaker.output - 1] ?? null;
+      const filterId = load?.filters[id];
+      const loaded = filterId ? await repository().array(filterId) : null;
+      const fir = loaded?.samples ?? built?.filters[loudspeaker.output - 1] ?? null;
       return { channel, impulse, before, after, fir: fir && fir.length > 0 ? fir : null };
     }),
   );

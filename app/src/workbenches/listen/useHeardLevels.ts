@@ -30,6 +30,7 @@ export function useHeardLevels(
   ]);
   useEffect(() => {
     let current = true;
+    if (place.through === 'headphones') return; // their own curves are drawn then
     const read = async () => {
       const list: { name: string; left: Float64Array }[] = [];
       const sweep = sweepOf(project, place.spotId, place.leftId);

@@ -5,7 +5,7 @@ import { exclusively, silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { isAbort } from '../../rig';
 import { sentenceOf } from '../../store';
-import type { ListenApi, ListenWay, Rendered } from '../../workers/listen.worker';
+import type { CorrectedHeadphones, ListenApi, ListenWay, Rendered } from '../../workers/listen.worker';
 import { startWorker, type RunningWorker } from '../../workers/startWorker';
 import { waysOf, type Candidate, type Place } from './candidates';
 import { RATE, shippedMaterial, type Material, type MaterialKind } from './materials';
@@ -23,6 +23,8 @@ export interface ListenRequest {
   section: { fromS: number; toS: number };
   matched: boolean;
   loops: boolean;
+  /** for headphones: their correction */
+  corrected?: CorrectedHeadphones | null;
   /** for a file: at the level that it has by itself */
   ownLevel?: boolean;
 }
@@ -57,13 +59,29 @@ export function useListening(project: Project) {
 
   /** Renders all candidates alike. Rendered again only when something of them changes. */
   const render = async (request: ListenRequest): Promise<Heard> => {
-    const { candidates, chain, place, material, section, matched, loops, ownLevel = false } = request;
+    const {
+      candidates,
+      chain,
+      place,
+      material,
+      section,
+      matched,
+      loops,
+      ownLevel = false,
+      corrected = null,
+    } = request;
     setWork('Preparing what is to be heard …');
     try {
       const ways: ListenWay[][] = [];
       for (const c of candidates)
         ways.push(
-          await waysOf(project, c, place, c.source === chain?.source && c.name === chain.name ? chain : null),
+          await waysOf(
+            project,
+            c,
+            place,
+            c.source === chain?.source && c.name === chain.name ? chain : null,
+            corrected,
+          ),
         );
       const [from, to] = [section.fromS, section.toS].map((s) => Math.round(s * RATE)) as [number, number];
       const cut = material.channels.map((c) => c.slice(from, Math.max(from + RATE / 4, to)));
@@ -109,5 +127,5 @@ export function useListening(project: Project) {
   };
   const stop = () => stopWaiting.current?.();
   const shipped = useMemo(() => (kind: MaterialKind) => shippedMaterial(kind, listen()), []);
-  return { playing, work, heard, at, positionS, play, hear, stop, render, shipped };
+  return { worker: listen, playing, work, heard, at, positionS, play, hear, stop, render, shipped };
 }
