@@ -63,14 +63,14 @@ export function usableSpots(
   return { averaged, leftOut };
 }
 
-/** What was measured and is averaged, as text that changes when any of it does. */
+/** What was measured and is averaged, as text that changes when any of it does; the same in whatever browser it is opened. */
 export function measuredKey(project: Project): string {
   return shortHash(
     JSON.stringify(
       fittedOf(project).map((l) =>
         usableSpots(project, l.id).averaged.map(
           (s) =>
-            `${s.floor?.joinedId ?? s.traceId} ${s.calibrationId} ${s.groundPlane} ${s.levelOffsetDb} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
+            `${s.id} ${s.calibrationId} ${s.groundPlane} ${s.levelOffsetDb} ${project.place.spots.find((spot) => spot.id === s.spotId)!.weight}`,
         ),
       ),
     ),

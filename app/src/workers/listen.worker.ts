@@ -104,11 +104,11 @@ const api = {
   },
   /** A correction of headphones: curves on the grid, the filter, and what it is worth. */
   headphones: (
-    response: { frequency: number[]; levelDb: number[] },
+    onEar: { frequency: number[]; levelDb: number[] },
     goal: HeadphoneGoal,
     processor: ProcessorLimits,
   ): CorrectedHeadphones => {
-    const { design, exact } = correctHeadphones(logGrid(), response, goal, processor);
+    const { design, exact } = correctHeadphones(logGrid(), onEar, goal, processor);
     return {
       foundDb: design.found.averageDb,
       predictedDb: design.found.averageDb.map((v, i) => v + exact.levelDb[i]!),

@@ -60,7 +60,7 @@ export function fitSections(
   }
   fit.refine(ROUNDS_WHILE_GROWING);
   for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
-  fit.refine(ROUNDS_AT_THE_END);
+  fit.refine(ROUNDS_AT_THE_END, 1e-6);
   const sections = fit.sections
     .map((s) => rounded(s, limits))
     .filter((s) => s.gainDb !== 0)
@@ -207,8 +207,8 @@ class Fit {
     return out.map((s) => this.bounded(s));
   }
 
-  /** Damped least squares over all parameters at once. */
-  refine(rounds: number): void {
+  /** Damped least squares over all parameters at once, until a round gains less than a share of what is left. */
+  refine(rounds: number, leastGain = 1e-3): void {
     let damping = 1e-2;
     let left = this.left(this.sections);
     let cost = sumOfSquares(left);
@@ -236,7 +236,7 @@ class Fit {
         const gained = (cost - nextCost) / cost;
         [this.sections, left, cost] = [next, nextLeft, nextCost];
         damping = Math.max(1e-6, damping / 4);
-        if (gained < 1e-6) break;
+        if (gained < leastGain) break;
       } else damping *= 6;
     }
   }
