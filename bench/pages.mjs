@@ -41,6 +41,9 @@ export async function benchPages() {
     await sleep(3000);
     await redraws(driver);
     await drop(driver);
+    await driver.get(`${server.url}/listen`);
+    await sees(driver, 'as one microphone at');
+    await switching(driver);
   } finally {
     await close();
     await server.stop();
@@ -133,5 +136,33 @@ async function drop(/** @type {import('selenium-webdriver').WebDriver} */ driver
   );
   console.log(
     `dropping a handle to the redrawn prediction, 7 channels x 3 spots: ${ms.toFixed(0)} ms (bar 50)`,
+  );
+}
+
+/** From the key that chooses a candidate to its being the chosen one, while two play; the fade of the sound comes on top. */
+async function switching(/** @type {import('selenium-webdriver').WebDriver} */ driver) {
+  await driver.findElement(By.xpath('//button[normalize-space(.)="Play"]')).click();
+  await sees(driver, 'Matched in loudness:');
+  const ms = /** @type {number} */ (
+    await driver.executeAsyncScript(`
+      const done = arguments[0];
+      const times = [];
+      const chips = () => [...document.querySelectorAll('[aria-label="What is heard"] button.chip')];
+      const once = () => {
+        const wanted = times.length % 2 ? 0 : 1;
+        const from = performance.now();
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: String(wanted + 1), bubbles: true }));
+        const wait = () => {
+          if (chips()[wanted].getAttribute('aria-pressed') !== 'true') return setTimeout(wait, 0);
+          times.push(performance.now() - from);
+          if (times.length === 15) return done(times.sort((a, b) => a - b)[7]);
+          setTimeout(once, 100);
+        };
+        wait();
+      };
+      once();`)
+  );
+  console.log(
+    `switching in Listen: the other candidate is chosen after ${ms.toFixed(1)} ms and heard after a fade of 12 ms`,
   );
 }

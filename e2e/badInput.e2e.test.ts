@@ -38,8 +38,10 @@ describe('the processor endpoints', () => {
     delayMs: 0,
     inverted: false,
     muted: false,
+    size: 'large',
     highPass: null,
     lowPass: null,
+    sections: [],
     taps: 0,
   };
   const outputs = Array.from({ length: 12 }, () => output);

@@ -14,6 +14,7 @@ import {
   levelAt,
   levelRange,
   nearestIndex,
+  xOf,
   yOf,
   zoomed,
   type PlotView,
@@ -41,6 +42,8 @@ export interface ResponseChartProps {
     onChange: (span: { from: number; to: number }, done: boolean) => void;
   } | null;
   marks?: ChartMark[];
+  /** stretches of frequency that are shaded, each with what it says when pointed at */
+  stretches?: { fromHz: number; toHz: number; text: string }[];
   /** level range; found from the curves when absent */
   range?: { lowDb: number; highDb: number };
   levelLabel?: string;
@@ -288,6 +291,26 @@ export function ResponseChart(props: ResponseChartProps) {
                   height={size.height}
                   style={{ position: 'absolute', inset: 0, overflow: 'visible' }}
                 >
+                  {(props.stretches ?? []).map((stretch) => {
+                    const [from, to] = [stretch.fromHz, stretch.toHz].map((f) =>
+                      Math.min(view.x + view.width, Math.max(view.x, xOf(view, f))),
+                    ) as [number, number];
+                    return (
+                      <rect
+                        key={stretch.fromHz}
+                        role="img"
+                        aria-label={stretch.text}
+                        x={from - 2}
+                        width={Math.max(6, to - from + 4)}
+                        y={view.y}
+                        height={view.height}
+                        fill="var(--buoy)"
+                        opacity={0.13}
+                      >
+                        <title>{stretch.text}</title>
+                      </rect>
+                    );
+                  })}
                   {selecting ? (
                     <rect
                       x={Math.min(selecting.from, selecting.to)}

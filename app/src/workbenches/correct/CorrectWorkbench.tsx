@@ -4,6 +4,7 @@ import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
+import { readLeftAlone } from '../../parts/leftAloneWords';
 import { Note } from '../../parts/Note';
 import { NumberField } from '../../parts/NumberField';
 import { fittedOf, usableSpots } from '../../parts/progress';
@@ -64,7 +65,7 @@ function Correct({ project }: { project: Project }) {
   const [pointed, setPointed] = useState<number | null>(null);
   const variant = variantOf(project);
   const other = project.variants.find((v) => v.id === againstId && v.id !== variant.id) ?? null;
-  const otherDesigns = useDesigns(project, other?.correction ?? correction).designs;
+  const otherDesigns = useDesigns(project, other?.correction ?? null).designs;
   const home = useAtHome(project, requests, page === 'Levels and delays' ? exact.filters : null);
   const full = channel?.role === 'full range' ? channel : channels.find((l) => l.role === 'full range');
   const hasSubs = channels.some((l) => l.role === 'subwoofer');
@@ -107,6 +108,10 @@ function Correct({ project }: { project: Project }) {
     [design, grouped, look, shown],
   );
   const single = !grouped && look === 'Level';
+  const alone = (design?.leftAlone ?? []).map((l) => {
+    const { text, small } = readLeftAlone(l, correction.maxBoostDb, correction.maxCutDb);
+    return { fromHz: l.from, toHz: l.to, text: `${text} ${small}` };
+  });
   const marks: ChartMark[] = single
     ? notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : []))
     : [];
@@ -135,7 +140,7 @@ function Correct({ project }: { project: Project }) {
   );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as Element | null)?.closest('input, textarea, [contenteditable]');
+      const typing = (event.target as Element | null)?.closest?.('input, textarea, [contenteditable]');
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === 'n') tour(1);
       else if (event.key === 'p') tour(-1);
@@ -302,6 +307,7 @@ function Correct({ project }: { project: Project }) {
             target={single ? (design?.targetDb ?? null) : null}
             range={range}
             marks={marks}
+            stretches={single ? alone : []}
             smoothing={smoothing}
             onSmoothing={setSmoothing}
             onCursor={onCursor}

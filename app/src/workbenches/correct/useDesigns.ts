@@ -10,15 +10,20 @@ import { sentenceOf } from '../../store';
  */
 export function useDesigns(
   project: Project,
-  correction: Correction,
+  /** null: nothing is asked for */
+  correction: Correction | null,
 ): { designs: Designs; requests: ChannelRequest[]; ready: boolean; problem: string | null } {
   const [designs, setDesigns] = useState<Designs>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   const [provided, setProvided] = useState<string | null>(null);
-  const requests = useMemo(() => channelRequests(project, correction), [project, correction]);
+  const requests = useMemo(
+    () => (correction ? channelRequests(project, correction) : []),
+    [project, correction],
+  );
   const usedKey = requests.flatMap((r) => [...r.spots, ...r.leftOut]).join('|');
 
   useEffect(() => {
+    if (!correction) return;
     let current = true;
     provideDesigns(project, correction)
       .then(() => current && setProvided(usedKey))
@@ -32,7 +37,7 @@ export function useDesigns(
   const wanted = useRef<ReturnType<typeof channelRequests> | null>(null);
   const busy = useRef(false);
   useEffect(() => {
-    if (provided !== usedKey) return;
+    if (provided !== usedKey || requests.length === 0) return;
     wanted.current = requests;
     const pump = async () => {
       if (busy.current) return;

@@ -4,7 +4,7 @@ import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/proj
 import { formatDb, formatHz, levelRange, FULL_BAND } from '../../parts/chartMath';
 import type { ChartTrace } from '../../parts/drawTraces';
 import { plotSvg } from '../../parts/plotSvg';
-import { fittedOf, roundOf, usableSpots } from '../../parts/progress';
+import { designKey, fittedOf, roundOf, usableSpots } from '../../parts/progress';
 import { savedResponse } from '../../parts/savedResponse';
 import { trialSentence } from '../../parts/trials';
 import { smoothLevels } from '@pebble-hall/core/signal';
@@ -56,7 +56,9 @@ function nameOf(project: Project, id: string): string {
   return project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
 }
 
-function reached({ project, comparisons, designs }: ReportParts): string {
+function reached({ project, load, comparisons, designs }: ReportParts): string {
+  const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
+  const changed = designKey(project, variant.correction) !== load.designKey;
   const rows = comparisons.map((c) => {
     const design = designs.find((d) => d.id === c.id);
     return [
@@ -86,6 +88,9 @@ function reached({ project, comparisons, designs }: ReportParts): string {
       ],
       rows,
     ) +
+    (changed
+      ? '<p>The correction or what it rests on has changed since it was loaded: distances and what was left alone are of the changed one, plots and settings of what was loaded.</p>'
+      : '') +
     '<p class="small">Distance: RMS over the span, 1/6 octave, level matched. Verified: measured again at the home spot with the memory active.</p>'
   );
 }

@@ -136,7 +136,7 @@ function Listen({ project }: { project: Project }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as Element | null)?.closest('input, textarea');
+      const typing = (event.target as Element | null)?.closest?.('input, textarea');
       if (typing || event.ctrlKey || event.metaKey || event.altKey || blind) return;
       const digit = Number(event.key);
       if (digit >= 1 && digit <= all.length) listening.hear(digit - 1);

@@ -1,0 +1,88 @@
+import { netLoftProject } from '../../../../demo/netLoftProject';
+import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
+import { plainOutput } from '@pebble-hall/core/output';
+import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { expect, it } from 'vitest';
+import { designKey } from '../../parts/progress';
+import { reportHtml } from './report';
+import { grid } from './useComparison';
+
+const bump = grid.map(
+  (f) =>
+    10 **
+    ((9 * Math.exp(-(Math.log2(f / 90) ** 2) * 20) - 20 * Math.exp(-(Math.log2(f / 400) ** 2) * 40)) / 10),
+);
+const project: Project = {
+  ...netLoftProject(),
+  name: 'Loft <evening>',
+  trials: [
+    {
+      id: 't',
+      kind: 'same or different',
+      startedAt: 0,
+      spotName: 'Home spot',
+      material: 'Story, spoken',
+      candidates: [],
+      answers: [1, 1, 1, 1, 1, 1, 1, 1],
+      matched: true,
+    },
+  ],
+};
+const outputs = Array.from({ length: 12 }, () => ({ ...plainOutput(), trimDb: -3.2, delayMs: 1.5 }));
+const load: MemoryLoad = {
+  id: 'l',
+  letter: 'B',
+  name: '',
+  loadedAt: 0,
+  checksum: 1,
+  filters: {},
+  spans: { left: { from: 40, to: 16000 } },
+  outputs,
+  before: outputs,
+  designKey: designKey(project),
+  variantId: 'variant-1',
+  variantName: 'First variant',
+};
+const design = designChannel(
+  grid,
+  { ...STARTING_GOAL, id: 'left', span: null, targetOffsetDb: null },
+  foundChannel(grid, [bump, bump]),
+);
+const levels = bump.map((p) => 10 * Math.log10(p));
+const comparison = {
+  id: 'left',
+  span: load.spans['left']!,
+  foundDb: levels,
+  predictedDb: design.predicted.averageDb,
+  verifiedDb: design.predicted.averageDb,
+  difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000 },
+  reasons: [],
+};
+const make = (over: Partial<Project> = {}) =>
+  reportHtml({
+    project: { ...project, ...over },
+    load,
+    comparisons: [comparison],
+    designs: [design],
+    madeAt: 0,
+  });
+
+it('tells figures, settings, what was left alone and why, and trials; nothing typed can become markup', () => {
+  const html = make();
+  expect(html).toContain('Loft &lt;evening&gt;');
+  expect(html).not.toContain('<evening>');
+  expect(html).toContain(`${design.distance.before.toFixed(2)} dB`);
+  expect(html).toContain('−0.21 dB at 1 kHz');
+  expect(html).toContain('as predicted');
+  expect(html).toMatch(/<td>-3\.2 dB<\/td><td>1\.50 ms<\/td>/);
+  expect(html).toMatch(/Dip at .* Hz, −\d+\.\d dB, is shared by the spots/);
+  expect(html).toContain('Right in 8 of 8 turns');
+  expect(html.match(/<figure>/g)).toHaveLength(1);
+  expect(html).not.toContain('has changed since');
+});
+
+it('says so when the correction has changed since it was loaded', () => {
+  const [variant] = project.variants;
+  const changed = { ...variant!, correction: { ...variant!.correction, strength: 0.5 } };
+  expect(make({ variants: [changed] })).toContain('has changed since it was loaded');
+});
