@@ -38,7 +38,7 @@ const stone = (p: Project, name: string) => stonesOf(p).find((s) => s.name === n
 
 describe('stones', () => {
   it('are empty before anything is done', () => {
-    expect(stonesOf(project).map((s) => s.state)).toEqual(Array(5).fill('empty'));
+    expect(stonesOf(project).map((s) => s.state)).toEqual(Array(6).fill('empty'));
   });
 
   it('tell how many spots are complete; a failed sweep does not complete one', () => {

@@ -1,4 +1,4 @@
-import { addLevel, sectionBiquad, type Section, type SectionKind } from './sections.js';
+import { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
 import type { Span } from './span.js';
 
 /** What may be used. */
@@ -61,8 +61,12 @@ export function fitSections(
   fit.refine(ROUNDS_WHILE_GROWING);
   for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
   fit.refine(ROUNDS_AT_THE_END, 1e-6);
-  const sections = fit.sections
-    .map((s) => rounded(s, limits))
+  const sections = heldBelow(
+    fit.sections.map((s) => rounded(s, limits)),
+    frequency,
+    limits,
+    rate,
+  )
     .filter((s) => s.gainDb !== 0)
     .sort((a, b) => a.frequency - b.frequency);
   return { sections, errorDb: sectionsErrorDb(frequency, gainDb, span, sections, rate) };
@@ -81,6 +85,29 @@ export function sectionsErrorDb(
   for (const s of sections) addLevel(sectionBiquad(s, rate), cosine, left, -1);
   const inside = [...left].filter((_, i) => frequency[i]! >= from && frequency[i]! <= to);
   return Math.sqrt(inside.reduce((sum, v) => sum + v * v, 0) / inside.length);
+}
+
+/** Sections lowered step by step where their sum would go above the boost limit: a limit is a limit. */
+function heldBelow(
+  sections: Section[],
+  frequency: Float64Array,
+  { maxBoostDb, gainStepDb }: SectionLimits,
+  rate: number,
+): Section[] {
+  let held = sections;
+  for (let step = 0; step < 1000; step++) {
+    const sum = sectionsLevelDb(held, rate, frequency);
+    let top = 0;
+    sum.forEach((v, i) => (top = v > sum[top]! ? i : top));
+    if (!(sum[top]! > maxBoostDb)) break;
+    // the section that lifts most there gives way
+    const lift = held.map((s) => sectionsLevelDb([s], rate, Float64Array.of(frequency[top]!))[0]!);
+    const most = lift.indexOf(Math.max(...lift));
+    held = held.map((s, i) =>
+      i === most ? { ...s, gainDb: Number((s.gainDb - gainStepDb).toFixed(6)) } : s,
+    );
+  }
+  return held;
 }
 
 function rounded(s: Section, { gainStepDb, frequencyStepHz, leastQ, mostQ }: SectionLimits): Section {
