@@ -139,7 +139,7 @@ describe('the processor endpoints', () => {
 function checksumOf(outputs: { trimDb: number; delayMs: number }[]): number {
   return crc32(
     new TextEncoder().encode(
-      JSON.stringify(outputs.map((o) => [o.trimDb, o.delayMs, false, false, null, null, 0])),
+      JSON.stringify(outputs.map((o) => [o.trimDb, o.delayMs, false, false, null, null, 0, 'large', []])),
     ),
   );
 }

@@ -29,7 +29,7 @@ export interface ExactFilters {
   designs: Designs;
   exact: Map<string, ExactChannel>;
 }
-const kept = new Map<string, ExactChannel>();
+const kept = new Map<string, Promise<ExactChannel>>();
 
 /** What the filters of a correction rest on; levels, delays and crossovers do not change them. */
 export const exactKey = (project: Project, correction: Correction): string =>
@@ -62,7 +62,8 @@ export async function exactFilters(
   return { key, designs, exact };
 }
 
-async function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
+/** Whoever asks for a filter that is just being made waits for that one. */
+function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
   const ask = {
     request,
     choice: correction.filter,
@@ -72,8 +73,9 @@ async function exactOf(request: ChannelRequest, correction: Correction): Promise
   const key = JSON.stringify(ask);
   const known = kept.get(key);
   if (known) return known;
-  const made = await designWorker().call((api) => api.exact(ask));
+  const made = designWorker().call((api) => api.exact(ask));
   kept.set(key, made);
+  made.catch(() => kept.delete(key));
   if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
   return made;
 }
