@@ -55,7 +55,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
           <div key={i} className="row" style={{ gap: 4 }}>
             <Select
               size="xs"
-              w={96}
+              w={88}
               aria-label={`Kind of section ${i + 1}`}
               allowDeselect={false}
               data={['peak', 'low shelf', 'high shelf']}
@@ -70,7 +70,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               max={20000}
               step={PROCESSOR.frequencyStepHz}
               digits={0}
-              width={80}
+              width={76}
               onChange={(frequency) => set(i, { frequency })}
             />
             <NumberField
@@ -80,7 +80,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               min={-30}
               max={12}
               step={PROCESSOR.gainStepDb}
-              width={76}
+              width={72}
               onChange={(gainDb) => set(i, { gainDb })}
             />
             <NumberField

@@ -8,6 +8,7 @@ export interface Verified {
   span: Span;
   /** arrival as measured again less what was to be expected, seconds; null where it is not known */
   laterS: number | null;
+  /** over the noise, where it misses most */
   marginDb: number;
   /** whether it was measured with the memory that was loaded, its settings included */
   sameMemory: boolean;
@@ -39,7 +40,9 @@ export function missReasons(grid: Float64Array, v: Verified): string[] {
       `sound arrives ${Math.abs(1000 * v.laterS).toFixed(2)} ms ${v.laterS > 0 ? 'later' : 'earlier'} than expected: the microphone stands elsewhere`,
     );
   if (v.marginDb < NEAR_NOISE_DB)
-    out.push(`only ${Math.round(v.marginDb)} dB above the noise when measured again`);
+    out.push(
+      `only ${Math.round(v.marginDb)} dB above the noise there when measured again: raise the level in the Rig`,
+    );
   return out.length > 0
     ? out
     : ['something between loudspeaker and microphone changed: door, people, furniture, position'];

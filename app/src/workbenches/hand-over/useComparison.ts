@@ -1,6 +1,6 @@
 import { rmsDistance, type Span } from '@pebble-hall/core/correct';
 import { plainOutput } from '@pebble-hall/core/output';
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
 import { designWorker, traceOf } from '../../parts/designs';
@@ -68,7 +68,7 @@ export async function compareLoad(project: Project, load: MemoryLoad, spotId: st
                   (after.delayMs - before.delayMs) / 1000 -
                   latencyS(filter?.samples, filter?.rate)
                 : null,
-            marginDb: verified.verdict.marginDb,
+            marginDb: marginNear(verified, differenceOf(predictedDb, verifiedDb, span).worstAt),
             sameMemory: verified.memory.checksum === load.checksum,
           })
         : [];
@@ -83,6 +83,13 @@ export async function compareLoad(project: Project, load: MemoryLoad, spotId: st
     });
   }
   return list;
+}
+
+/** How far a sweep stood above the noise where it misses most: its own band's margin, or the whole sweep's if that is less. */
+function marginNear({ margins, verdict }: Sweep, frequency: number): number {
+  const away = (m: Sweep['margins'][number]) => Math.abs(Math.log(m.centre / frequency));
+  const near = margins.length > 0 ? margins.reduce((a, b) => (away(b) < away(a) ? b : a)) : null;
+  return Math.min(verdict.marginDb, near?.marginDb ?? Infinity);
 }
 
 /** Where a filter's main tap stands: by so much it makes the sound later. */
