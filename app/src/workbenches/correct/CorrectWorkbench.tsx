@@ -1,4 +1,4 @@
-import { Button, Checkbox, Popover, SegmentedControl } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { targetOf, familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -6,7 +6,6 @@ import { formatDb, formatHz } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { readLeftAlone } from '../../parts/leftAloneWords';
 import { Note } from '../../parts/Note';
-import { NumberField } from '../../parts/NumberField';
 import { fittedOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartMark, type Smoothing } from '../../parts/ResponseChart';
 import { AlignPage } from './AlignPage';
@@ -16,7 +15,9 @@ import { HowMuchCard } from './HowMuchCard';
 import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
 import { LOOKS, PAGES, type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
+import { MissList } from './MissList';
 import { readDesign } from './readDesign';
+import { ShowMenu } from './ShowMenu';
 import { SpanCard } from './SpanCard';
 import { SubsPage } from './SubsPage';
 import { TargetCard } from './TargetCard';
@@ -546,86 +547,4 @@ function targetHandlesAt(handles: { frequency: number; levelDb: number }[], f: n
   const [a, b] = [sorted[after - 1]!, sorted[after]!];
   const t = Math.log(f / a.frequency) / Math.log(b.frequency / a.frequency);
   return a.levelDb + t * (b.levelDb - a.levelDb);
-}
-
-/** What the level plot draws beside the average, and from which miss on a channel is marked. */
-function ShowMenu({
-  shown,
-  onShown,
-  missOver,
-  onMissOver,
-}: {
-  shown: Shown;
-  onShown: (shown: Shown) => void;
-  missOver: number;
-  onMissOver: (db: number) => void;
-}) {
-  const box = (key: keyof Shown, label: string) => (
-    <Checkbox
-      size="xs"
-      label={label}
-      checked={shown[key]}
-      onChange={(e) => onShown({ ...shown, [key]: e.currentTarget.checked })}
-    />
-  );
-  return (
-    <Popover position="bottom-end" withArrow shadow="sm">
-      <Popover.Target>
-        <Button size="compact-sm" variant="default">
-          Show
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown style={{ display: 'grid', gap: 8, fontSize: 13 }}>
-        {box('seatRangeBefore', 'seat range as found')}
-        {box('seatRangeAfter', 'seat range as left')}
-        {box('spots', 'single spots')}
-        <div className="row">
-          <span>Mark channels that miss by more than</span>
-          <NumberField
-            label="Mark misses over"
-            value={missOver}
-            unit="dB"
-            min={1}
-            max={20}
-            step={0.5}
-            width={76}
-            onChange={onMissOver}
-          />
-        </div>
-      </Popover.Dropdown>
-    </Popover>
-  );
-}
-
-/** Channels of a group with what they miss. */
-function MissList({
-  misses,
-  channels,
-  over,
-  onChoose,
-}: {
-  misses: Map<string, ReturnType<typeof largestMiss>>;
-  channels: { id: string; name: string }[];
-  over: number;
-  onChoose: (id: string) => void;
-}) {
-  return (
-    <>
-      {channels.map((c) => {
-        const miss = misses.get(c.id);
-        if (!miss) return null;
-        return (
-          <div key={c.id}>
-            <button className="linkish" onClick={() => onChoose(c.id)}>
-              {c.name}
-            </button>{' '}
-            <span className={Math.abs(miss.db) > over ? 'attention' : ''}>
-              misses by {formatDb(miss.db)} at {formatHz(miss.at)} at most
-            </span>
-            {miss.reason ? <small className="quiet">: {miss.reason}</small> : null}
-          </div>
-        );
-      })}
-    </>
-  );
 }
