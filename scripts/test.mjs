@@ -1,25 +1,22 @@
 // npm test: installs what is missing, then checks types and lint, builds, runs unit and browser tests.
 import { readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { spawnSync } from 'node:child_process';
-import { needBrowser, needNode, needPackages, needSox, root, run } from './install.mjs';
+import { spawn, spawnSync } from 'node:child_process';
+import { needBrowser, needNode, needPackages, needSox, root } from './install.mjs';
 
 needNode();
 needPackages();
 needBrowser();
 needSox();
-console.log('Types ...');
-run('npm', ['run', 'types', '--silent']);
-console.log('Lint ...');
-run('npm', ['run', 'lint', '--silent']);
-console.log('Build ...');
-run('npm', ['run', 'build', '--silent']);
+console.log('Lint, types and build ...');
+await Promise.all([runs(['lint']), runs(['types', 'build'])]);
 
 let passed = 0;
 let failed = 0;
-for (const [name, projects] of /** @type {const} */ ([
-  ['Unit tests', ['core', 'stand-ins', 'app', 'demo']],
+for (const [name, projects, ...more] of /** @type {const} */ ([
+  // left to itself, the runner leaves one processor idle
+  ['Unit tests', ['core', 'stand-ins', 'app', 'demo'], `--maxWorkers=${availableParallelism()}`],
   ['Browser tests', ['e2e']],
 ])) {
   console.log(`${name} ...`);
@@ -31,6 +28,7 @@ for (const [name, projects] of /** @type {const} */ ([
     '--reporter=default',
     '--reporter=json',
     `--outputFile.json=${report}`,
+    ...more,
   ];
   const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit' });
   const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
@@ -40,3 +38,19 @@ for (const [name, projects] of /** @type {const} */ ([
 }
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);
+
+/**
+ * Runs scripts of package.json one after the other and ends with the status of the first that fails.
+ * @param {string[]} scripts
+ */
+async function runs(scripts) {
+  for (const script of scripts) {
+    const child = spawn('npm', ['run', script, '--silent'], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    });
+    const status = await new Promise((resolve) => child.on('close', resolve));
+    if (status !== 0) process.exit(Number(status) || 1);
+  }
+}
