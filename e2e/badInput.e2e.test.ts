@@ -43,6 +43,8 @@ describe('the processor endpoints', () => {
     lowPass: null,
     sections: [],
     taps: 0,
+    bassFeed: null,
+    playsBass: false,
   };
   const outputs = Array.from({ length: 12 }, () => output);
 

@@ -33,7 +33,13 @@ const kept = new Map<string, Promise<ExactChannel>>();
 
 /** What the filters of a correction rest on; levels, delays and crossovers do not change them. */
 export const exactKey = (project: Project, correction: Correction): string =>
-  designKey(project, { ...correction, alignment: {}, crossovers: {}, headroomGuard: false });
+  designKey(project, {
+    ...correction,
+    alignment: {},
+    crossovers: {},
+    lowChannel: null,
+    headroomGuard: false,
+  });
 
 /** How many sections of its own a channel's fit may use, beside those that a subwoofer has from working together. */
 const sectionsLeft = (correction: Correction, id: string) =>
@@ -80,6 +86,18 @@ function exactOf(request: ChannelRequest, correction: Correction): Promise<Exact
   return made;
 }
 
+/**
+ * The processor's input that takes the low-frequency channel: the first whose output no loudspeaker is on.
+ * @throws Error when every output has a loudspeaker
+ */
+export function lowInput({ place }: Pick<Project, 'place'>, inputs: number = SKERRY.outputs): number {
+  const taken = place.loudspeakers.map((l) => l.output);
+  const free = Array.from({ length: inputs }, (_, i) => i + 1).find((n) => !taken.includes(n));
+  if (!free)
+    throw new Error('every output has a loudspeaker, so no input is left for a low-frequency channel.');
+  return free;
+}
+
 /** Settings and filters of all outputs for a correction, on top of what the processor did while the room was measured. */
 export function outputsOf(
   project: Project,
@@ -100,9 +118,15 @@ export function outputsOf(
         sections: filter.sections,
         alignment: correction.alignment[l.id] ?? null,
         sub: correction.subs[l.id] ?? null,
+        role: l.role,
         crossovers: correction.crossovers[l.id] ?? null,
       };
     }),
-    { guard: correction.headroomGuard, fitted: fitted.map((l) => l.output), steps: STEPS },
+    {
+      guard: correction.headroomGuard,
+      fitted: fitted.map((l) => l.output),
+      steps: STEPS,
+      low: correction.lowChannel && { input: lowInput(project, base.length), feed: correction.lowChannel },
+    },
   );
 }

@@ -79,7 +79,10 @@ export function measuredKey(project: Project): string {
 
 /** What a design rests on, as text that changes when any of it does: what was measured, and the correction. */
 export const designKey = (project: Project, correction: Correction = variantOf(project).correction): string =>
-  shortHash(`${measuredKey(project)} ${JSON.stringify(correction)}`);
+  // what is not there stays out of the key, so that it is the one that it was before there was such a thing
+  shortHash(
+    `${measuredKey(project)} ${JSON.stringify({ ...correction, lowChannel: correction.lowChannel ?? undefined })}`,
+  );
 
 function shortHash(text: string): string {
   let hash = 0;

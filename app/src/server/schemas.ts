@@ -17,6 +17,7 @@ const crossover = Joi.object({
   frequency: Joi.number().min(10).max(20000),
 }).allow(null);
 
+const bassFeed = Joi.object({ gainDb: Joi.number().min(-80).max(24), lowPass: crossover }).allow(null);
 const size = Joi.valid('small', 'large');
 /** Steps of the device: a tenth of a dB, one hertz; in between it would round by itself. */
 const sections = Joi.array()
@@ -43,6 +44,8 @@ const output = Joi.object({
   highPass: crossover,
   lowPass: crossover,
   taps: Joi.number().integer().min(0).max(SKERRY.mostTaps),
+  bassFeed,
+  playsBass: Joi.boolean(),
 });
 
 export interface TransferRequest {
@@ -90,6 +93,8 @@ export const outputsSchema: Joi.ObjectSchema<{ changes: OutputChange[] }> = Joi.
         size: size.optional(),
         highPass: crossover.optional(),
         lowPass: crossover.optional(),
+        bassFeed: bassFeed.optional(),
+        playsBass: Joi.boolean().optional(),
       }),
     )
     .max(SKERRY.outputs),

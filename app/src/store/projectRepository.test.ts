@@ -63,6 +63,21 @@ it('opens a kept sample of version 4: its correction is the first variant, its l
   expect(project).toMatchObject({ trials: [], chains: [], chainId: null, pendingLoad: null });
 });
 
+it('opens a kept sample of version 5: no low-frequency channel, nothing sent to the subwoofers, all else as it was', async () => {
+  const bytes = readFileSync(new URL('samples/version-5.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.variants.map((v) => [v.name, v.correction.lowChannel])).toEqual([
+    ['First variant', null],
+    ['Softer', null],
+  ]);
+  expect(project.variants[0]!.correction.crossovers['left']!.highPass!.frequency).toBe(80);
+  expect(project.variants[1]!.correction).toMatchObject({ strength: 0.5 });
+  const [load] = project.loads;
+  expect(load!.outputs![0]).toMatchObject({ size: 'small', trimDb: -1.5, bassFeed: null, playsBass: false });
+  expect(load!.before).toHaveLength(12);
+});
+
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
   const old = {
     version: 1,

@@ -3,7 +3,6 @@ import {
   exactChannel,
   excessPhase,
   foundChannel,
-  sectionBiquad,
   type ChannelDesign,
   type ChannelRequest,
   type ExactChannel,
@@ -20,28 +19,40 @@ import {
   responseOnGrid,
   type SampledResponse,
 } from '@pebble-hall/core/measure';
-import { plainOutput, predictOutput, sumImpulses, type OutputSettings } from '@pebble-hall/core/output';
+import {
+  plainOutput,
+  predictOutput,
+  sumImpulses,
+  throughFeed,
+  type BassFeed,
+  type OutputSettings,
+} from '@pebble-hall/core/output';
 import { averageMovement, type AverageMovement } from '@pebble-hall/core/spots';
 import {
+  averageLevel,
   bestJoint,
   complexOnGrid,
   crossoverBiquads,
+  fedCurve,
   filteredCurve,
   jointOf,
+  levelApart,
+  plusCurve,
   seatDeviation,
+  sideCurve,
   subsTogether,
   sumOfSubs,
+  timesCurve,
   type ComplexCurve,
-  type CrossoverFilter,
   type Joint,
   type JointSetting,
+  type JointSide,
   type SubLimits,
   type SubSetting,
   type SubsTogether,
 } from '@pebble-hall/core/together';
 import {
   dbOfPower,
-  gainOfDb,
   interpolateLog,
   logGrid,
   powerOfDb,
@@ -68,6 +79,15 @@ export interface TraceToAdd {
 export interface SumPart {
   key: string;
   setting: SubSetting;
+}
+
+/** One loudspeaker on the way of a sound: as measured, set otherwise, and what it is fed through. */
+export interface HeardWay {
+  trace: TraceToAdd;
+  before: OutputSettings;
+  after: OutputSettings;
+  fir: Float32Array | null;
+  feed: BassFeed | null;
 }
 
 /** A trace seen so far: on the grid, microphone corrected. */
@@ -135,74 +155,30 @@ export interface AtHome {
   arrivalS: number | null;
 }
 
-/** What stands between the interface and a channel or the subwoofers, beside the crossover that is chosen. */
-export interface JointSide {
-  fir: Float32Array | null;
-  sections: Section[];
-  gainDb: number;
-  delayS: number;
-  inverted: boolean;
-  /** what the processor had while it was measured, and is replaced */
-  before: CrossoverFilter | null;
+/** One loudspeaker of a joint: its trace keys, spot by spot, and what stands ahead of it. */
+export interface JointPart {
+  keys: string[];
+  side: JointSide;
 }
 
-/** Channel and subwoofers, by their trace keys at every spot. */
+/** A channel and all subwoofers at the same spots. */
 export interface JointRequest {
-  main: string[];
-  mainSide: JointSide;
-  subs: SumPart[][];
-  subSide: JointSide;
+  main: JointPart;
+  subs: JointPart[];
   rate: number;
 }
 
-const sumCurve = (parts: SumPart[], rate: number): ComplexCurve =>
-  sumOfSubs(
-    { frequency: jointGrid, rate, at: parts.map((p) => [traceAt(p.key).joint]) },
-    parts.map((p) => p.setting),
-  )[0]!;
-
-/** What a side does to a curve: its filter, gain, delay, polarity, and the crossover taken off that it had. */
-function sideCurve(side: JointSide, way: 'highpass' | 'lowpass', rate: number): ComplexCurve {
-  const { fir, sections, gainDb, delayS, inverted, before } = side;
-  const start = fir
-    ? complexOnGrid({ samples: fir, rate, zero: 0 }, jointGrid)
-    : { re: jointGrid.map(() => 1), im: jointGrid.map(() => 0) };
-  const done = filteredCurve(
-    start,
-    jointGrid,
-    sections.map((s) => sectionBiquad(s, rate)),
-    rate,
-    delayS,
-    inverted ? -1 : 1,
-  );
-  const flat = { re: jointGrid.map(() => 1), im: jointGrid.map(() => 0) };
-  const was = filteredCurve(flat, jointGrid, crossoverBiquads(way, before, rate), rate);
-  const gain = gainOfDb(gainDb);
-  const least = gainOfDb(-30) ** 2;
+function curvesOf({ main, subs, rate }: JointRequest) {
+  const played = ({ keys, side }: JointPart, way: 'highpass' | 'lowpass') => {
+    const curve = sideCurve(side, way, jointGrid, rate);
+    return keys.map((key) => timesCurve(traceAt(key).joint, curve));
+  };
+  const each = subs.map((part) => played(part, 'lowpass'));
   return {
-    re: done.re.map((v, k) => {
-      const power = Math.max(least, was.re[k]! ** 2 + was.im[k]! ** 2);
-      return (gain * (v * was.re[k]! + done.im[k]! * was.im[k]!)) / power;
-    }),
-    im: done.im.map((v, k) => {
-      const power = Math.max(least, was.re[k]! ** 2 + was.im[k]! ** 2);
-      return (gain * (v * was.re[k]! - done.re[k]! * was.im[k]!)) / power;
-    }),
+    main: played(main, 'highpass'),
+    subs: main.keys.map((_, spot) => each.map((at) => at[spot]!).reduce(plusCurve)),
   };
 }
-
-const times = (a: ComplexCurve, b: ComplexCurve): ComplexCurve => ({
-  re: a.re.map((v, k) => v * b.re[k]! - a.im[k]! * b.im[k]!),
-  im: a.im.map((v, k) => v * b.re[k]! + a.re[k]! * b.im[k]!),
-});
-
-const curvesOf = ({ main, mainSide, subs, subSide, rate }: JointRequest) => {
-  const [onMain, onSubs] = [sideCurve(mainSide, 'highpass', rate), sideCurve(subSide, 'lowpass', rate)];
-  return {
-    main: main.map((key) => times(traceAt(key).joint, onMain)),
-    subs: subs.map((parts) => times(sumCurve(parts, rate), onSubs)),
-  };
-};
 
 const api = {
   has: (keys: string[]): boolean[] => keys.map((key) => known.has(key)),
@@ -227,6 +203,14 @@ const api = {
   ): Float64Array => {
     const impulse = predictOutput(trace, before, after, fir, trace.rate);
     return corrected(powerOnGrid(impulse, grid), trace.calibration).map(dbOfPower);
+  },
+  /** Level of what several ways of one sound make together at the spot, each predicted from its samples; dB on the grid. */
+  heard: (ways: HeardWay[]): Float64Array => {
+    const parts = ways.map(({ trace, before, after, fir, feed }) => {
+      const own = predictOutput(trace, before, after, fir, trace.rate);
+      return { impulse: feed ? throughFeed(own, feed) : own, settings: plainOutput() };
+    });
+    return corrected(powerOnGrid(sumImpulses(parts), grid), ways[0]!.trace.calibration).map(dbOfPower);
   },
   /** Level and phase of a trace on the grid, microphone corrected. */
   response: (trace: TraceToAdd): SampledResponse => {
@@ -268,57 +252,53 @@ const api = {
   /** How alike the seats are with given settings; dB. */
   deviation: (keys: string[][], settings: SubSetting[], rate: number): number =>
     seatDeviation(sumOfSubs({ frequency: seatGrid, rate, at: seatCurves(keys) }, settings)).deviationDb,
+  /** A joint as it is set, and what the low-frequency channel makes of the subwoofers where there is one. */
   joint: (
     request: JointRequest,
     { highPass, lowPass, subDelayS, subInverted }: JointSetting,
-  ): Joint & JointCurves => {
+    low: BassFeed | null,
+  ): JointRead => {
     const { main, subs } = curvesOf(request);
     const { rate } = request;
     const high = main.map((c) =>
       filteredCurve(c, jointGrid, crossoverBiquads('highpass', highPass, rate), rate),
     );
-    const low = subs.map((c) =>
-      filteredCurve(
-        c,
-        jointGrid,
-        crossoverBiquads('lowpass', lowPass, rate),
-        rate,
-        subDelayS,
-        subInverted ? -1 : 1,
-      ),
-    );
-    return { ...jointOf(high, low, jointGrid), ...jointCurves(high, low) };
+    const sections = crossoverBiquads('lowpass', lowPass, rate);
+    const sign = subInverted ? -1 : 1;
+    const fed = subs.map((c) => filteredCurve(c, jointGrid, sections, rate, subDelayS, sign));
+    const together = high.map((c, i) => plusCurve(c, fed[i]!));
+    const lowPlayed = low && subs.map((c) => fedCurve(c, jointGrid, low, rate));
+    return {
+      ...jointOf(high, fed, jointGrid),
+      frequency: jointGrid,
+      mainDb: averageLevel(high),
+      subsDb: averageLevel(fed),
+      sumDb: averageLevel(together),
+      lowDb: lowPlayed && averageLevel(lowPlayed),
+      lowAboveDb: lowPlayed && levelApart(lowPlayed, together, jointGrid, LOW_BAND),
+    };
   },
-  bestJoint: (request: JointRequest, offered: Pick<JointSetting, 'highPass' | 'lowPass'>[]) => {
-    const { main, subs } = curvesOf(request);
-    return bestJoint(main, subs, jointGrid, offered, request.rate);
+  /** The delay, polarity and crossover that suit all channels asked for, at all their spots. */
+  bestJoint: (requests: JointRequest[], offered: Pick<JointSetting, 'highPass' | 'lowPass'>[]) => {
+    const curves = requests.map(curvesOf);
+    const [main, subs] = [curves.flatMap((c) => c.main), curves.flatMap((c) => c.subs)];
+    return bestJoint(main, subs, jointGrid, offered, requests[0]!.rate);
   },
 };
 
-/** Power averages over the spots, dB on `frequency`. */
-export interface JointCurves {
+/** Where the low-frequency channel is held against a full-range one, Hz. */
+export const LOW_BAND = { from: 30, to: 80 };
+
+/** A joint with its power averages over the spots, dB on `frequency`. */
+export interface JointRead extends Joint {
   frequency: Float64Array;
   mainDb: Float64Array;
   subsDb: Float64Array;
   sumDb: Float64Array;
-}
-
-function jointCurves(main: ComplexCurve[], subs: ComplexCurve[]): JointCurves {
-  const average = (at: (s: number, k: number) => [number, number]) =>
-    jointGrid.map((_, k) => {
-      let sum = 0;
-      for (let s = 0; s < main.length; s++) {
-        const [re, im] = at(s, k);
-        sum += (re * re + im * im) / main.length;
-      }
-      return dbOfPower(sum);
-    });
-  return {
-    frequency: jointGrid,
-    mainDb: average((s, k) => [main[s]!.re[k]!, main[s]!.im[k]!]),
-    subsDb: average((s, k) => [subs[s]!.re[k]!, subs[s]!.im[k]!]),
-    sumDb: average((s, k) => [main[s]!.re[k]! + subs[s]!.re[k]!, main[s]!.im[k]! + subs[s]!.im[k]!]),
-  };
+  /** null where there is no low-frequency channel */
+  lowDb: Float64Array | null;
+  /** mean level of the low-frequency channel above the channel and its bass in `LOW_BAND`, dB */
+  lowAboveDb: number | null;
 }
 
 const seatCurves = (keys: string[][]): ComplexCurve[][] =>

@@ -2,19 +2,22 @@ import { correctHeadphones, type HeadphoneGoal, type ProcessorLimits } from '@pe
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
 import { loudness } from '@pebble-hall/core/level';
-import { predictOutput, type OutputSettings } from '@pebble-hall/core/output';
+import { predictOutput, throughFeed, type BassFeed, type OutputSettings } from '@pebble-hall/core/output';
 import { dbOfPower, gainOfDb, logGrid, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
+import type { TraceToAdd } from './design.worker';
 
 /** What one loudspeaker does in a candidate. */
 export interface ListenWay {
   /** which channel of the material it plays */
   channel: number;
   /** measured at the spot; null to hear the output itself */
-  impulse: { samples: Float32Array; rate: number; zero: number } | null;
+  impulse: TraceToAdd | null;
   before: OutputSettings;
   after: OutputSettings;
   fir: Float32Array | null;
+  /** what is in between where the channel reaches this loudspeaker by bass management; null where it is its own */
+  feed: BassFeed | null;
 }
 
 export interface RenderRequest {
@@ -65,7 +68,8 @@ function render({ material, candidates, matched, loops, ownLevel = false }: Rend
   const raw = candidates.map((ways) => {
     const inRoom = ways.some((w) => w.impulse !== null);
     const parts: Way[] = ways.map((w) => {
-      const response = fromZero(predictOutput(w.impulse ?? delta(), w.before, w.after, w.fir, RATE));
+      const own = predictOutput(w.impulse ?? delta(), w.before, w.after, w.fir, RATE);
+      const response = fromZero(w.feed ? throughFeed(own, w.feed) : own);
       const silent = new Float64Array(1);
       // in a room one microphone hears both; at the output each has a channel of its own
       const ear = (k: number) => (inRoom || k === w.channel ? response : silent);

@@ -1,9 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { buildOutputs, plainOutput, predictOutput, sumImpulses } from './index.js';
+import { buildOutputs, LOW_CHANNEL, plainOutput, predictOutput, sumImpulses } from './index.js';
 
 const rate = 48000;
 const steps = { rate, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 };
-const plain = { fir: null, sections: [], alignment: null, sub: null, crossovers: null };
+const plain = {
+  fir: null,
+  sections: [],
+  alignment: null,
+  sub: null,
+  role: 'full range' as const,
+  crossovers: null,
+};
 const boost = (gainDb: number) => [{ kind: 'peak' as const, frequency: 100, gainDb, q: 2 }];
 
 describe('buildOutputs', () => {
@@ -18,13 +25,15 @@ describe('buildOutputs', () => {
           fir: Float32Array.of(0.5, 0.1),
           sections: boost(-3),
           alignment: { trimDb: -1.04, delayMs: 2.5, inverted: true },
+          role: 'full range',
           sub: { gainDb: -2, delayS: 0.004, inverted: true, sections: boost(-1) },
           crossovers: { highPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 80 }, lowPass: null },
         },
       ],
-      { guard: false, fitted: [1, 2], steps },
+      { guard: false, fitted: [1, 2], steps, low: null },
     );
     expect(outputs[0]).toMatchObject({ trimDb: -5, delayMs: 7.5, inverted: true, taps: 2, size: 'small' });
+    expect(outputs[0]!.bassFeed).toEqual({ gainDb: 0, lowPass: null });
     expect(outputs[0]!.sections.map((s) => s.gainDb)).toEqual([-1, -3]);
     expect(outputs[1]).toEqual(base[1]);
     expect(filters[0]).toHaveLength(2);
@@ -41,10 +50,47 @@ describe('buildOutputs', () => {
       guard: true,
       fitted: [1, 2, 3],
       steps,
+      low: null,
     });
     expect(headroom['l']!.toneDb).toBeCloseTo(4, 2);
     expect(guardDb).toBeCloseTo(4, 1);
     expect(outputs.map((o) => o.trimDb)).toEqual([-guardDb, -guardDb, -guardDb, 0]);
+  });
+
+  it('sends away what a channel gives up, and lets the subwoofers play it and the low-frequency channel', () => {
+    const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 80 };
+    const own = { ...lowPass, frequency: 110 };
+    const channels = [
+      { ...plain, id: 'l', output: 1, crossovers: { highPass: lowPass, lowPass } },
+      { ...plain, id: 'r', output: 2 },
+      {
+        ...plain,
+        id: 's',
+        output: 3,
+        role: 'subwoofer' as const,
+        crossovers: { highPass: null, lowPass: own },
+      },
+    ];
+    const low = { input: 4, feed: { gainDb: 10, lowPass: { ...lowPass, frequency: 120 } } };
+    const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
+    const { outputs, guardDb, headroom } = buildOutputs(base, channels, {
+      guard: true,
+      fitted: [1, 2, 3],
+      steps,
+      low,
+    });
+    expect(outputs[0]).toMatchObject({ size: 'small', lowPass: null, bassFeed: { gainDb: 0, lowPass } });
+    expect(outputs[1]).toMatchObject({ size: 'large', bassFeed: null });
+    expect(outputs[2]).toMatchObject({ lowPass: own, bassFeed: null, playsBass: true });
+    expect(outputs[3]).toMatchObject({ bassFeed: low.feed, playsBass: false });
+    // both low-passes are flat at the lowest frequencies: the chain gains the feed's 10 dB there
+    expect(headroom[LOW_CHANNEL]!.toneDb).toBeCloseTo(10, 1);
+    expect(guardDb).toBeCloseTo(10, 1);
+    expect(() =>
+      buildOutputs(base, channels, { guard: true, fitted: [], steps, low: { ...low, input: 9 } }),
+    ).toThrow(/no input 9/);
+    const without = buildOutputs(base, channels.slice(1), { guard: true, fitted: [], steps, low: null });
+    expect(without.outputs[2]!.playsBass).toBe(false);
   });
 
   it('refuses what the processor cannot hold, by name', () => {
@@ -54,11 +100,11 @@ describe('buildOutputs', () => {
       output: 1,
       alignment: { trimDb: 0, delayMs: 900, inverted: false },
     };
-    expect(() => buildOutputs([plainOutput()], [late], { guard: false, fitted: [1], steps })).toThrow(
-      /Sub 1: a delay of 900 ms/,
-    );
     expect(() =>
-      buildOutputs([plainOutput()], [{ ...late, output: 3 }], { guard: false, fitted: [], steps }),
+      buildOutputs([plainOutput()], [late], { guard: false, fitted: [1], steps, low: null }),
+    ).toThrow(/Sub 1: a delay of 900 ms/);
+    expect(() =>
+      buildOutputs([plainOutput()], [{ ...late, output: 3 }], { guard: false, fitted: [], steps, low: null }),
     ).toThrow(/no output 3/);
   });
 });

@@ -1,6 +1,6 @@
 import { headroomOf, type Headroom, type Section } from '../correct/index.js';
-import type { CrossoverFilter, SubSetting } from '../together/index.js';
-import { outputBiquads, type OutputSettings } from './settings.js';
+import { crossoverBiquads, type CrossoverFilter, type SubSetting } from '../together/index.js';
+import { outputBiquads, type BassFeed, type OutputSettings } from './settings.js';
 
 /** What a correction does to one output. */
 export interface OutputCorrection {
@@ -11,8 +11,13 @@ export interface OutputCorrection {
   sections: Section[];
   alignment: { trimDb: number; delayMs: number; inverted: boolean } | null;
   sub: SubSetting | null;
+  role: 'full range' | 'subwoofer';
+  /** a full-range channel's low-pass is that of its bass on the way to the subwoofers, a subwoofer's is its own */
   crossovers: { highPass: CrossoverFilter | null; lowPass: CrossoverFilter | null } | null;
 }
+
+/** Name of the low-frequency channel among the headrooms. */
+export const LOW_CHANNEL = 'low-frequency channel';
 
 export interface BuiltOutputs {
   outputs: OutputSettings[];
@@ -36,17 +41,28 @@ export interface OutputSteps {
  * Settings and filters of all outputs: a correction on top of what the processor did while the room was measured.
  * @param base all outputs as they were then
  * @param guard lowers every output that plays (`fitted`, from 1) by the largest gain of any chain
+ * @param low the input (from 1) that plays on the subwoofers alone, and how; null for none
  * @throws RangeError naming the channel whose trim or delay the processor cannot hold
  */
 export function buildOutputs(
   base: OutputSettings[],
   channels: OutputCorrection[],
-  { guard, fitted, steps }: { guard: boolean; fitted: number[]; steps: OutputSteps },
+  {
+    guard,
+    fitted,
+    steps,
+    low,
+  }: {
+    guard: boolean;
+    fitted: number[];
+    steps: OutputSteps;
+    low: { input: number; feed: BassFeed } | null;
+  },
 ): BuiltOutputs {
   const outputs = base.map((o) => ({ ...o }));
   const filters: Float32Array[] = base.map(() => new Float32Array(0));
   const headroom: Record<string, Headroom> = {};
-  for (const { id, output, fir, sections, alignment, sub, crossovers } of channels) {
+  for (const { id, output, fir, sections, alignment, sub, role, crossovers } of channels) {
     const was = base[output - 1];
     if (!was) throw new RangeError(`${id}: the processor has no output ${output}`);
     const next: OutputSettings = {
@@ -56,7 +72,7 @@ export function buildOutputs(
       inverted: [was.inverted, alignment?.inverted, sub?.inverted].filter(Boolean).length % 2 === 1,
       sections: [...was.sections, ...(sub?.sections ?? []), ...sections],
       taps: fir?.length ?? 0,
-      ...(crossovers && { ...crossovers, size: crossovers.highPass ? 'small' : 'large' }),
+      ...(crossovers && crossed(role, crossovers, was)),
     };
     outputs[output - 1] = next;
     if (fir) filters[output - 1] = fir;
@@ -64,6 +80,23 @@ export function buildOutputs(
       { fir, sections: outputBiquads(next, steps.rate), trimDb: next.trimDb },
       steps.rate,
     );
+  }
+  if (low) {
+    if (!outputs[low.input - 1])
+      throw new RangeError(`${LOW_CHANNEL}: the processor has no input ${low.input}`);
+    outputs[low.input - 1] = { ...outputs[low.input - 1]!, bassFeed: low.feed };
+  }
+  const subs = channels.filter((c) => c.role === 'subwoofer');
+  const anyFeed = outputs.some((o) => o.bassFeed);
+  for (const { output } of subs) outputs[output - 1] = { ...outputs[output - 1]!, playsBass: anyFeed };
+  if (low && subs.length > 0) {
+    const feedBiquads = crossoverBiquads('lowpass', low.feed.lowPass, steps.rate);
+    const each = subs.map(({ output, fir }) => {
+      const o = outputs[output - 1]!;
+      const own = [...feedBiquads, ...outputBiquads(o, steps.rate)];
+      return headroomOf({ fir, sections: own, trimDb: o.trimDb + low.feed.gainDb }, steps.rate);
+    });
+    headroom[LOW_CHANNEL] = each.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
   }
   const largest = Math.max(0, ...Object.values(headroom).map((h) => h.toneDb));
   const guardDb = guard ? Math.ceil(10 * largest - 0.01) / 10 : 0;
@@ -79,6 +112,22 @@ export function buildOutputs(
       throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
   }
   return { outputs, filters, guardDb, headroom };
+}
+
+/** A full-range channel sends away what its high-pass takes from it; a subwoofer's low-pass is on its own output. */
+function crossed(
+  role: OutputCorrection['role'],
+  { highPass, lowPass }: NonNullable<OutputCorrection['crossovers']>,
+  was: OutputSettings,
+): Partial<OutputSettings> {
+  const size = highPass ? ('small' as const) : ('large' as const);
+  if (role === 'subwoofer') return { highPass, lowPass, size };
+  return {
+    highPass,
+    size,
+    lowPass: was.lowPass,
+    bassFeed: highPass || lowPass ? { gainDb: 0, lowPass } : null,
+  };
 }
 
 const step = (v: number, by: number) => Number((Math.round(v / by) * by).toFixed(6)) + 0;

@@ -1,11 +1,21 @@
 import type { CrossoverFilter } from '../together/index.js';
-import type { OutputSettings } from './settings.js';
+import type { BassFeed, OutputSettings } from './settings.js';
 
 /** One setting of one output that is not as it was meant to be. */
 export interface SettingChange {
   /** from 1 */
   output: number;
-  what: 'trim' | 'delay' | 'polarity' | 'muting' | 'size' | 'high-pass' | 'low-pass' | 'sections';
+  what:
+    | 'trim'
+    | 'delay'
+    | 'polarity'
+    | 'muting'
+    | 'size'
+    | 'high-pass'
+    | 'low-pass'
+    | 'bass sent'
+    | 'bass played'
+    | 'sections';
   wanted: string;
   found: string;
 }
@@ -23,6 +33,12 @@ export function settingChanges(wanted: OutputSettings[], found: OutputSettings[]
       ['size', w.size, f.size],
       ['high-pass', crossoverText(w.highPass), crossoverText(f.highPass)],
       ['low-pass', crossoverText(w.lowPass), crossoverText(f.lowPass)],
+      ['bass sent', feedText(w.bassFeed), feedText(f.bassFeed)],
+      [
+        'bass played',
+        w.playsBass ? 'of all channels' : 'its own',
+        f.playsBass ? 'of all channels' : 'its own',
+      ],
       ['sections', sectionsText(w), sectionsText(f)],
     ];
     return pairs.flatMap(([what, a, b]) => (a === b ? [] : [{ output: i + 1, what, wanted: a, found: b }]));
@@ -34,6 +50,13 @@ const turned = (o: OutputSettings) => (o.inverted ? 'reversed' : 'normal');
 /** "Linkwitz-Riley 24 dB/octave at 110 Hz", "none". */
 export const crossoverText = (filter: CrossoverFilter | null): string =>
   filter ? `${filter.kind} ${6 * filter.order} dB/octave at ${filter.frequency} Hz` : 'none';
+
+/** "low-pass Linkwitz-Riley 24 dB/octave at 80 Hz", with the gain where there is one; "none". */
+export const feedText = (feed: BassFeed | null): string => {
+  if (!feed) return 'none';
+  const level = feed.gainDb === 0 ? '' : `${feed.gainDb > 0 ? '+' : ''}${feed.gainDb.toFixed(1)} dB, `;
+  return `${level}low-pass ${crossoverText(feed.lowPass)}`;
+};
 
 const sectionsText = ({ sections }: OutputSettings) =>
   sections.length === 0

@@ -11,6 +11,12 @@ import {
   type RealArray,
 } from '../signal/index.js';
 
+/** What of an input goes to the subwoofers as well. */
+export interface BassFeed {
+  gainDb: number;
+  lowPass: CrossoverFilter | null;
+}
+
 /** What one output of a processor does, the samples of its FIR apart. */
 export interface OutputSettings {
   trimDb: number;
@@ -24,6 +30,10 @@ export interface OutputSettings {
   sections: Section[];
   /** taps of its FIR; 0 for none */
   taps: number;
+  /** what of the input of the same number goes to all outputs that play bass; null for nothing */
+  bassFeed: BassFeed | null;
+  /** whether it plays what inputs feed to the subwoofers */
+  playsBass: boolean;
 }
 
 export const plainOutput = (): OutputSettings => ({
@@ -36,6 +46,8 @@ export const plainOutput = (): OutputSettings => ({
   lowPass: null,
   sections: [],
   taps: 0,
+  bassFeed: null,
+  playsBass: false,
 });
 
 /** Crossovers and sections of an output as biquads. */

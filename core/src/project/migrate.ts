@@ -14,6 +14,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * know arrival and polarity; spots have a weight.
  * 4 to 5: variants of the correction, each with target, filter, alignment, subwoofers, crossovers; loads keep settings;
  * listening trials and chains.
+ * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -153,6 +154,22 @@ const STEPS: Record<number, Step> = {
       chains: [],
       headphones: [],
       chainId: null,
+    };
+  },
+  5: (project) => {
+    const withBass = (outputs: unknown) =>
+      (outputs as Stored[] | null)?.map((o) => ({ ...o, bassFeed: null, playsBass: false })) ?? null;
+    const load = (l: Stored) => ({ ...l, outputs: withBass(l['outputs']), before: withBass(l['before']) });
+    const pending = project['pendingLoad'] as Stored | null;
+    return {
+      ...project,
+      version: 6,
+      variants: (project['variants'] as Stored[]).map((v) => ({
+        ...v,
+        correction: { ...(v['correction'] as Stored), lowChannel: null },
+      })),
+      loads: (project['loads'] as Stored[]).map(load),
+      pendingLoad: pending && { ...pending, load: load(pending['load'] as Stored) },
     };
   },
 };

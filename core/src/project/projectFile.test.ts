@@ -12,7 +12,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 5,
+  version: 6,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {

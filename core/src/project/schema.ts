@@ -234,6 +234,7 @@ const sections = list(
   }),
   24,
 );
+const bassFeed = Joi.object({ gainDb: number.min(-80).max(24), lowPass: crossover }).allow(null);
 const target = Joi.object({
   handles: list(
     Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }),
@@ -278,6 +279,7 @@ const correction = Joi.object({
     }),
   ),
   crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
+  lowChannel: bassFeed,
   headroomGuard: Joi.boolean(),
 });
 const outputSettings = list(
@@ -291,6 +293,8 @@ const outputSettings = list(
     lowPass: crossover,
     sections,
     taps: number.integer().min(0),
+    bassFeed,
+    playsBass: Joi.boolean(),
   }),
   64,
 ).allow(null);

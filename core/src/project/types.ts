@@ -1,11 +1,11 @@
 import type { FilterChoice, Section, Span, StrengthPoint, Target } from '../correct/index.js';
 import type { NoiseTrait } from '../check/index.js';
-import type { OutputSettings } from '../output/index.js';
+import type { BassFeed, OutputSettings } from '../output/index.js';
 import type { CrossoverFilter, SubSetting } from '../together/index.js';
 import type { BandMargin, Verdict } from '../measure/index.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 5;
+export const PROJECT_VERSION = 6;
 
 /** Metres from the corner of the place at the origin: x, y along the floor, z up. */
 export interface Position {
@@ -325,6 +325,7 @@ export interface Alignment {
 /** Crossovers of a channel in place of those that the processor had; null for none. */
 export interface Crossovers {
   highPass: CrossoverFilter | null;
+  /** of a full-range channel: of its bass on the way to the subwoofers; of a subwoofer: its own */
   lowPass: CrossoverFilter | null;
 }
 
@@ -350,6 +351,8 @@ export interface Correction {
   subs: Record<string, SubSetting>;
   /** per loudspeaker; absent where the processor's own stay */
   crossovers: Record<string, Crossovers>;
+  /** how the subwoofers alone play the low-frequency channel; null where there is none */
+  lowChannel: BassFeed | null;
   /** whether all channels are lowered so that no tone can go beyond full scale */
   headroomGuard: boolean;
 }

@@ -13,6 +13,7 @@ export const STARTING_CORRECTION: Correction = {
   alignment: {},
   subs: {},
   crossovers: {},
+  lowChannel: null,
   headroomGuard: true,
 };
 

@@ -15,6 +15,15 @@ export {
   type SubsTogether,
 } from './subwoofers.js';
 export {
+  averageLevel,
+  fedCurve,
+  levelApart,
+  plusCurve,
+  sideCurve,
+  timesCurve,
+  type JointSide,
+} from './sides.js';
+export {
   bestJoint,
   crossoverBiquads,
   filteredCurve,

@@ -3,13 +3,17 @@ import { logGrid, seededRandom } from '../signal/index.js';
 import {
   bestJoint,
   complexOnGrid,
+  fedCurve,
   crossoverBiquads,
   filteredCurve,
   jointOf,
+  levelApart,
   levelsAndDelays,
   plainSub,
+  plusCurve,
   randomSettings,
   seatDeviation,
+  sideCurve,
   STARTING_SUB_LIMITS,
   subsTogether,
   sumOfSubs,
@@ -170,5 +174,63 @@ it('reads a delayed impulse as a turning phase', () => {
   [50, 100, 1000].forEach((f, i) => {
     expect(re[i]).toBeCloseTo(0.5 * Math.cos(-2 * Math.PI * f * 0.01), 4);
     expect(im[i]).toBeCloseTo(0.5 * Math.sin(-2 * Math.PI * f * 0.01), 4);
+  });
+});
+
+describe('a side of a joint', () => {
+  const band = logGrid(30, 300, 12);
+  const crossover = (frequency: number) => ({ kind: 'Linkwitz-Riley' as const, order: 4, frequency });
+  const side = {
+    fir: null,
+    sections: [],
+    gainDb: 0,
+    delayS: 0,
+    inverted: false,
+    before: null,
+    after: null,
+  };
+  const levelAt = ({ re, im }: ComplexCurve, k: number) => 20 * Math.log10(Math.hypot(re[k]!, im[k]!));
+
+  it('puts one crossover in place of another: magnitudes of both, from their closed form', () => {
+    const lowPassed = (fc: number) => (f: number) => -20 * Math.log10(1 + (f / fc) ** 4);
+    const curve = sideCurve({ ...side, before: crossover(200), after: crossover(80) }, 'lowpass', band, rate);
+    band.forEach((f, k) => {
+      if (lowPassed(200)(f) < -25) return; // beyond it nothing is given back
+      expect(levelAt(curve, k)).toBeCloseTo(lowPassed(80)(f) - lowPassed(200)(f), 2);
+    });
+  });
+
+  it('gives back no more than 30 dB of what an old crossover took', () => {
+    const curve = sideCurve({ ...side, before: crossover(40) }, 'lowpass', band, rate);
+    band.forEach((_, k) => expect(levelAt(curve, k)).toBeLessThanOrEqual(30.01));
+  });
+
+  it('turns, delays and lowers as it says, the taps of its FIR too', () => {
+    const taps = new Float32Array(480);
+    taps[96] = 0.5; // 2 ms later, 6.02 dB down
+    const curve = sideCurve(
+      { ...side, fir: taps, gainDb: -3, delayS: 0.003, inverted: true },
+      'highpass',
+      band,
+      rate,
+    );
+    band.forEach((f, k) => {
+      const gain = -0.5 * 10 ** (-3 / 20);
+      const turn = -2 * Math.PI * f * 0.005;
+      expect(curve.re[k]).toBeCloseTo(gain * Math.cos(turn), 3);
+      expect(curve.im[k]).toBeCloseTo(gain * Math.sin(turn), 3);
+    });
+  });
+
+  it('tells how far apart two sets of curves are, by power', () => {
+    const flat = (v: number): ComplexCurve => ({ re: band.map(() => v), im: band.map(() => 0) });
+    const fed = fedCurve(flat(1), band, { gainDb: 10, lowPass: null }, rate);
+    expect(levelApart([fed], [flat(1)], band, { from: 30, to: 80 })).toBeCloseTo(10, 9);
+    // 1 and 3 have a power of 5 on the mean
+    expect(levelApart([flat(1), flat(3)], [flat(1)], band, { from: 30, to: 80 })).toBeCloseTo(
+      10 * Math.log10(5),
+      9,
+    );
+    expect(plusCurve(flat(1), flat(-1)).re.every((v) => v === 0)).toBe(true);
   });
 });

@@ -56,7 +56,10 @@ export interface ProcessorState {
 
 /** New values for one output, from 1. */
 export interface OutputChange extends Partial<
-  Pick<OutputSettings, 'trimDb' | 'delayMs' | 'inverted' | 'muted' | 'size' | 'highPass' | 'lowPass'>
+  Pick<
+    OutputSettings,
+    'trimDb' | 'delayMs' | 'inverted' | 'muted' | 'size' | 'highPass' | 'lowPass' | 'bassFeed' | 'playsBass'
+  >
 > {
   output: number;
 }

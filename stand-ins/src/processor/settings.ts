@@ -1,5 +1,9 @@
 import { crc32, bytesOfText } from '@pebble-hall/core/formats';
-import { outputSpectrum as settingsSpectrum, type OutputSettings } from '@pebble-hall/core/output';
+import {
+  outputSpectrum as settingsSpectrum,
+  type BassFeed,
+  type OutputSettings,
+} from '@pebble-hall/core/output';
 import { delaySpectrum, type HalfSpectrum } from '@pebble-hall/core/signal';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
@@ -56,14 +60,19 @@ export function unpackFilters(bytes: Uint8Array, taps: number[]): Float32Array[]
 
 /**
  * What becomes of settings when a memory is loaded: the device takes the filters, and quietly sets trims to 0, sizes to
- * large and crossovers of corrected outputs to none, as real ones do. Delays, polarity and muting stay.
+ * large and crossovers of corrected outputs to none, bass to the subwoofers included, as real ones do. Delays, polarity and muting stay.
  */
 export const settingsAfterLoad = (outputs: OutputSettings[]): OutputSettings[] =>
   outputs.map((o) =>
     o.taps === 0 && o.sections.length === 0
       ? o
-      : { ...o, trimDb: 0, size: 'large', highPass: null, lowPass: null },
+      : { ...o, trimDb: 0, size: 'large', highPass: null, lowPass: null, bassFeed: null },
   );
+
+const feedValues = ({ gainDb, lowPass }: BassFeed) => [
+  gainDb,
+  lowPass && [lowPass.kind, lowPass.order, lowPass.frequency],
+];
 
 /** CRC-32 over the settings, as JSON in fixed order, and the filters. */
 export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Array): number {
@@ -77,6 +86,8 @@ export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Arra
     o.taps,
     o.size,
     o.sections.map((x) => [x.kind, x.frequency, x.gainDb, x.q]),
+    // only where there is any, so that a memory without bass management has the checksum that it always had
+    ...(o.bassFeed || o.playsBass ? [[o.bassFeed && feedValues(o.bassFeed), o.playsBass]] : []),
   ]);
   return crc32(filterBytes, crc32(bytesOfText(JSON.stringify(canonical))));
 }

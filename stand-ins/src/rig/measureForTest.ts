@@ -39,7 +39,7 @@ export const leftOut: Vector[] = [
 
 let take = 0;
 
-/** One sweep of one output at one place, through a memory of the processor, analysed. */
+/** One sweep of one output (or input) at one place, through a memory of the processor, analysed. */
 export function measure(
   room: SimulatedRoom,
   output: number,
@@ -47,12 +47,14 @@ export function measure(
   memory: Memory = houseMemory(),
   faults: Faults = noFaults(),
   played = sweep,
+  through: 'outputs' | 'inputs' = 'outputs',
 ): AnalysedSweep {
   const silence = SILENCE_S * 48000;
   const samples = new Float32Array(silence + played.samples.length);
   samples.set(played.samples, silence);
   const [mic, loopback] = room.record({
     signals: [{ output, samples }],
+    through,
     lengthFrames: samples.length + 57600,
     microphones: [{ input: 1, position: microphone, serial: NET_LOFT_SISKIN, incidenceDeg: 0, gainDb: 0 }],
     outputs: memory.outputs,

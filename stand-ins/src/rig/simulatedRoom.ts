@@ -1,3 +1,4 @@
+import { drivesOf, feedSpectrum } from '@pebble-hall/core/output';
 import { boxImpulse, type Vector } from '@pebble-hall/core/room';
 import {
   biquadSpectrum,
@@ -58,6 +59,8 @@ export interface PlacedMicrophone {
 export interface RigTake {
   /** what is played on which output, from 1; nothing for a recording of silence */
   signals: { output: number; samples: Float32Array }[];
+  /** whether the processor plays each signal on the output of its number alone, as for measuring, or as its inputs are fed on */
+  through?: 'outputs' | 'inputs';
   lengthFrames: number;
   microphones: PlacedMicrophone[];
   /** what the processor does to each output, in order, and the filters that go with it */
@@ -99,15 +102,31 @@ export class SimulatedRoom {
   }
 
   /** Every input of the interface as recorded, full scale = 1. */
-  record({ signals, lengthFrames, microphones, outputs, filters, faults, take }: RigTake): Float32Array[] {
+  record({
+    signals,
+    through = 'outputs',
+    lengthFrames,
+    microphones,
+    outputs,
+    filters,
+    faults,
+    take,
+  }: RigTake): Float32Array[] {
     const { rate, latency } = BURROW;
     const size = fftSizeFor(Math.max(lengthFrames, ...signals.map((s) => s.samples.length + TRUTH_SIZE)));
     const silent = () => ({ size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) });
     const sums = microphones.map(silent);
     const loop = silent();
-    for (const { output, samples } of signals) {
-      const played = realFft(samples, size);
-      add(loop, played);
+    const drives = signals.flatMap(({ output: input, samples }) => {
+      const spectrum = realFft(samples, size);
+      add(loop, spectrum);
+      if (through === 'outputs') return [{ output: input, played: spectrum }];
+      return drivesOf(outputs, input).map(({ output, feed }) => ({
+        output,
+        played: feed ? multiplySpectra(spectrum, feedSpectrum(feed, size, rate)) : spectrum,
+      }));
+    });
+    for (const { output, played } of drives) {
       const settings = outputs[output - 1] ?? plainOutput();
       const filter = filters[output - 1] ?? new Float32Array(0);
       for (const { place, gain } of feedsOf(output, faults)) {

@@ -286,6 +286,17 @@ function Correct({ project }: { project: Project }) {
                       colour: 'trace-heather',
                       levels: joint.reading.sumDb,
                     },
+                    ...(joint.reading.lowDb
+                      ? [
+                          {
+                            id: 'low',
+                            label: 'low-frequency channel (predicted)',
+                            role: 'predicted' as const,
+                            colour: 'trace-kelp' as const,
+                            levels: joint.reading.lowDb,
+                          },
+                        ]
+                      : []),
                   ]
                 : []
             }
@@ -445,7 +456,9 @@ function Correct({ project }: { project: Project }) {
                 ? correction.filter.form === 'fir'
                   ? 'minmax(0, 1.2fr) minmax(0, 1fr) minmax(0, 1.2fr)'
                   : 'minmax(0, 0.95fr) minmax(0, 1.15fr) minmax(0, 1.5fr) minmax(0, 1.1fr)'
-                : '1fr 1fr',
+                : page === 'Bass'
+                  ? 'minmax(0, 1.35fr) minmax(0, 1fr) minmax(0, 1.1fr)'
+                  : '1fr 1fr',
         }}
       >
         {page === 'Shape' ? (

@@ -1,18 +1,21 @@
 import type { Correction, Crossovers, Project } from '@pebble-hall/core/project';
-import type { CrossoverFilter, Joint, JointSetting } from '@pebble-hall/core/together';
+import type { CrossoverFilter, JointSetting, JointSide } from '@pebble-hall/core/together';
 import { useEffect, useState } from 'react';
 import { baseOutputs } from '../../parts/baseOutputs';
 import { designWorker, provideTraces, sweepsUsed, traceKey } from '../../parts/designs';
 import { PROCESSOR, type ExactFilters } from '../../parts/exactFilters';
 import { designKey, fittedOf, usableSpots } from '../../parts/progress';
 import { sentenceOf } from '../../store';
-import type { JointCurves, JointRequest } from '../../workers/design.worker';
+import type { JointRead, JointRequest } from '../../workers/design.worker';
 
-/** What a joint is asked for with, and what the crossovers are before it: in hand, or the processor's own. */
+/** What a joint is asked for with, and the crossovers as they are in hand, else as the processor has them. */
 export interface JointGround {
   request: JointRequest;
   setting: JointSetting;
-  base: Crossovers;
+  /** the subwoofers' own low-pass */
+  subsOwn: CrossoverFilter | null;
+  /** whether bass of the channel goes to the subwoofers */
+  sent: boolean;
 }
 
 /** A channel and all subwoofers, with their filters, levels and delays as they are in hand. */
@@ -31,62 +34,45 @@ export async function jointGround(
     throw new Error('there is no spot yet that has a sweep of the channel and of every subwoofer.');
   const keysOf = (i: number) => spots.map((spot) => traceKey(own[i]!.find((s) => s.spotId === spot.id)!));
   const { outputs } = await baseOutputs(project);
-  const base: Crossovers = {
-    highPass: outputs[main.output - 1]!.size === 'small' ? outputs[main.output - 1]!.highPass : null,
-    lowPass: outputs[subs[0]!.output - 1]!.lowPass,
+  const before = outputs[main.output - 1]!;
+  const highBefore = before.size === 'small' ? before.highPass : null;
+  const chosen = correction.crossovers[mainId];
+  const lowBefore = (id: string) =>
+    outputs[project.place.loudspeakers.find((l) => l.id === id)!.output - 1]!.lowPass;
+  const lowOf = (id: string) => {
+    const set = correction.crossovers[id];
+    return set ? set.lowPass : lowBefore(id);
   };
-  const first = subs[0]!.id;
-  const filterOf = (id: string) => filters.exact.get(id);
+  const side = (id: string, from: CrossoverFilter | null, to: CrossoverFilter | null): JointSide => {
+    const [filter, alignment, sub] = [filters.exact.get(id), correction.alignment[id], correction.subs[id]];
+    return {
+      fir: filter?.fir ?? null,
+      sections: [...(sub?.sections ?? []), ...(filter?.sections ?? [])],
+      gainDb: (alignment?.trimDb ?? 0) + (sub?.gainDb ?? 0),
+      delayS: (alignment?.delayMs ?? 0) / 1000 + (sub?.delayS ?? 0),
+      inverted: (alignment?.inverted ?? false) !== (sub?.inverted ?? false),
+      before: from,
+      after: to,
+    };
+  };
   return {
-    base,
+    subsOwn: lowOf(subs[0]!.id),
+    sent: chosen ? chosen.highPass !== null || chosen.lowPass !== null : before.bassFeed !== null,
     setting: {
-      highPass: correction.crossovers[mainId] ? correction.crossovers[mainId]!.highPass : base.highPass,
-      lowPass: correction.crossovers[first] ? correction.crossovers[first]!.lowPass : base.lowPass,
+      highPass: chosen ? chosen.highPass : highBefore,
+      lowPass: chosen ? chosen.lowPass : (before.bassFeed?.lowPass ?? null),
       subDelayS: 0,
       subInverted: false,
     },
     request: {
       rate: PROCESSOR.rate,
-      main: keysOf(0),
-      mainSide: {
-        fir: filterOf(mainId)?.fir ?? null,
-        sections: filterOf(mainId)?.sections ?? [],
-        gainDb: correction.alignment[mainId]?.trimDb ?? 0,
-        delayS: (correction.alignment[mainId]?.delayMs ?? 0) / 1000,
-        inverted: correction.alignment[mainId]?.inverted ?? false,
-        before: base.highPass,
-      },
-      subs: spots.map((_, spot) =>
-        subs.map((l, i) => ({
-          key: keysOf(i + 1)[spot]!,
-          setting: {
-            gainDb: (correction.subs[l.id]?.gainDb ?? 0) + (correction.alignment[l.id]?.trimDb ?? 0),
-            delayS: (correction.subs[l.id]?.delayS ?? 0) + (correction.alignment[l.id]?.delayMs ?? 0) / 1000,
-            inverted:
-              (correction.subs[l.id]?.inverted ?? false) !== (correction.alignment[l.id]?.inverted ?? false),
-            // filters that are not shared act on their own subwoofer; shared ones too, so they are put here alike
-            sections: [...(correction.subs[l.id]?.sections ?? []), ...(filterOf(l.id)?.sections ?? [])].slice(
-              0,
-              24,
-            ),
-          },
-        })),
-      ),
-      subSide: {
-        fir: filterOf(first)?.fir ?? null,
-        sections: [],
-        gainDb: 0,
-        delayS: 0,
-        inverted: false,
-        before: base.lowPass,
-      },
+      main: { keys: keysOf(0), side: side(mainId, highBefore, null) },
+      subs: subs.map((l, i) => ({ keys: keysOf(i + 1), side: side(l.id, lowBefore(l.id), lowOf(l.id)) })),
     },
   };
 }
 
-export interface JointReading extends Joint, JointCurves {
-  setting: JointSetting;
-}
+export interface JointReading extends JointRead, Omit<JointGround, 'request'> {}
 
 /** The joint of a channel with the subwoofers as it is in hand: a complex sum over all spots. */
 export function useJoint(
@@ -106,9 +92,11 @@ export function useJoint(
     if (!key || !filters || !mainId) return;
     let current = true;
     const read = async () => {
-      const { request, setting } = await jointGround(project, correction, filters, mainId);
-      const joint = await designWorker().call((api) => api.joint(request, setting));
-      if (current) setState({ key, reading: { ...joint, setting }, problem: null });
+      const { request, ...ground } = await jointGround(project, correction, filters, mainId);
+      const joint = await designWorker().call((api) =>
+        api.joint(request, ground.setting, correction.lowChannel),
+      );
+      if (current) setState({ key, reading: { ...joint, ...ground }, problem: null });
     };
     read().catch((error: unknown) => current && setState({ key, reading: null, problem: sentenceOf(error) }));
     return () => {

@@ -1,6 +1,6 @@
 import { sectionBiquad } from '@pebble-hall/core/correct';
 import { bytesOfText, sectionsCsv, sectionsJson, sectionsText, writeWav } from '@pebble-hall/core/formats';
-import { crossoverText, type OutputSettings } from '@pebble-hall/core/output';
+import { crossoverText, feedText, type OutputSettings } from '@pebble-hall/core/output';
 import { resampleFir } from '@pebble-hall/core/signal';
 
 export interface BundleChannel {
@@ -96,11 +96,17 @@ function settingsCsv(channels: BundleChannel[]): string {
             s.size,
             `"${crossoverText(s.size === 'small' ? s.highPass : null)}"`,
             `"${crossoverText(s.lowPass)}"`,
+            `"${feedText(s.bassFeed)}"`,
+            s.playsBass ? 'yes' : 'no',
           ].join(','),
         ]
       : [],
   );
-  return ['output,channel,gain dB,delay ms,polarity,size,high-pass,low-pass', ...rows, ''].join('\n');
+  return [
+    'output,channel,gain dB,delay ms,polarity,size,high-pass,low-pass,bass sent to the subwoofers,plays the bass of others',
+    ...rows,
+    '',
+  ].join('\n');
 }
 
 function readme(
@@ -139,6 +145,7 @@ function readme(
     '- delays-and-gains.csv: what each output does beside its filters. A positive delay is later. Gains are in dB; the headroom guard is in them.',
     '',
     'Order in each output: crossovers, sections, FIR, gain, polarity, delay.',
+    'Bass that is sent to the subwoofers is taken at the input, ahead of the channel\u2019s own high-pass, low-passed as the table says, and added at the inputs of all outputs that play it.',
     'The filters go on top of what the processor did while the room was measured; its own trims and crossovers are in the table.',
     '',
   ].join('\n');

@@ -1,5 +1,5 @@
 import type { ChannelDesign } from '@pebble-hall/core/correct';
-import { crossoverText } from '@pebble-hall/core/output';
+import { crossoverText, feedText } from '@pebble-hall/core/output';
 import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { formatDb, formatHz, levelRange, FULL_BAND } from '../../parts/chartMath';
 import type { ChartTrace } from '../../parts/drawTraces';
@@ -242,6 +242,7 @@ function settings({ project, load }: ReportParts): string {
       o.inverted ? 'reversed' : 'normal',
       crossoverText(o.size === 'small' ? o.highPass : null),
       crossoverText(o.lowPass),
+      feedText(o.bassFeed),
       o.sections.length === 0
         ? 'none'
         : o.sections
@@ -250,9 +251,27 @@ function settings({ project, load }: ReportParts): string {
       o.taps === 0 ? 'none' : `${o.taps} taps`,
     ];
   });
+  const fitted = project.place.loudspeakers.map((l) => l.output);
+  // an input without a loudspeaker of its own that is fed to the subwoofers
+  const lowRows = load.outputs.flatMap((o, i) =>
+    o.bassFeed && !fitted.includes(i + 1)
+      ? [[i + 1, 'Low-frequency channel', '', '', '', '', '', feedText(o.bassFeed), '', '']]
+      : [],
+  );
   return table(
-    ['Output', 'Channel', 'Gain', 'Delay', 'Polarity', 'High-pass', 'Low-pass', 'Sections', 'FIR'],
-    rows,
+    [
+      'Output',
+      'Channel',
+      'Gain',
+      'Delay',
+      'Polarity',
+      'High-pass',
+      'Low-pass',
+      'Bass sent',
+      'Sections',
+      'FIR',
+    ],
+    [...rows, ...lowRows],
   );
 }
 

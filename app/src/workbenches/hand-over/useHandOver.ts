@@ -191,15 +191,9 @@ export function useHandOver(project: Project, change: Change) {
       const letter = last.letter as MemoryLetter;
       if ((await readProcessor()).active !== letter) await recallMemory(letter);
       await setOutputs(
-        last.outputs!.map(({ trimDb, delayMs, inverted, muted, size, highPass, lowPass }, i) => ({
+        last.outputs!.map(({ sections: _sections, taps: _taps, ...settings }, i) => ({
           output: i + 1,
-          trimDb,
-          delayMs,
-          inverted,
-          muted,
-          size,
-          highPass,
-          lowPass,
+          ...settings,
         })),
       );
       const left = settingChanges(last.outputs!, (await readMemory(letter)).outputs);

@@ -1,4 +1,4 @@
-import { plainOutput } from '@pebble-hall/core/output';
+import { drivesOf, plainOutput, type Drive } from '@pebble-hall/core/output';
 import type { Correction, ListeningChain, Project } from '@pebble-hall/core/project';
 import { traceOf } from '../../parts/designs';
 import { exactFilters, outputsOf } from '../../parts/exactFilters';
@@ -48,7 +48,14 @@ function headphoneWays(source: string, corrected: CorrectedHeadphones | null, tr
     throw new Error('the correction of the headphones is not ready yet.');
   const own = source === HEADPHONES ? corrected : null;
   const after = { ...plain, trimDb: trimDb - Math.max(0, own?.toneDb ?? 0) };
-  return [0, 1].map((channel) => ({ channel, impulse: null, before: plain, after, fir: own?.fir ?? null }));
+  return [0, 1].map((channel) => ({
+    channel,
+    impulse: null,
+    before: plain,
+    after,
+    fir: own?.fir ?? null,
+    feed: null,
+  }));
 }
 
 /** A variant's correction as a listening chain changes it. */
@@ -77,36 +84,48 @@ export async function waysOf(
   const variant = project.variants.find((v) => v.id === source);
   const built = variant && (await builtOf(project, adjusted(variant.correction, chain), base.outputs));
   const load = source === AS_LEFT ? project.loads.at(-1) : undefined;
+  const outputs = load?.outputs ?? built?.outputs ?? base.outputs;
+  const { loudspeakers } = project.place;
+  /** One loudspeaker as a channel of the material reaches it. */
+  const wayOf = async ({ output, feed }: Drive, channel: number): Promise<ListenWay[]> => {
+    const loudspeaker = loudspeakers.find((l) => l.output === output);
+    if (!loudspeaker) return [];
+    const { id } = loudspeaker;
+    const sweep = sweepOf(project, spotId, id);
+    if (through === 'room' && !sweep)
+      throw new Error(
+        `there is no sweep of ${loudspeaker.name} at this spot${feed ? ', and bass goes there' : ''}; take it in the Mic walk.`,
+      );
+    const again =
+      load &&
+      project.sweeps.findLast(
+        (s) =>
+          s.stage === 'verified' &&
+          s.spotId === spotId &&
+          s.loudspeakerId === id &&
+          s.memory.checksum === load.checksum,
+      );
+    if (again && through === 'room') {
+      const measured = await traceOf(again, project.calibrations, 'impulse');
+      return [{ channel, impulse: measured, before: plainOutput(), after: plainOutput(), fir: null, feed }];
+    }
+    const impulse = through === 'room' ? await traceOf(sweep!, project.calibrations, 'impulse') : null;
+    const before = base.outputs[output - 1] ?? plainOutput();
+    const set = outputs[output - 1] ?? before;
+    const after = chain ? { ...set, trimDb: set.trimDb + chain.trimDb } : set;
+    const filterId = load?.filters[id];
+    const loaded = filterId ? await repository().array(filterId) : null;
+    const fir = loaded?.samples ?? built?.filters[output - 1] ?? null;
+    return [{ channel, impulse, before, after, fir: fir && fir.length > 0 ? fir : null, feed }];
+  };
   const ids = leftId === rightId ? [leftId] : [leftId, rightId];
-  return Promise.all(
-    ids.map(async (id, channel) => {
-      const loudspeaker = project.place.loudspeakers.find((l) => l.id === id)!;
-      const sweep = sweepOf(project, spotId, id);
-      if (through === 'room' && !sweep)
-        throw new Error(`there is no sweep of ${loudspeaker.name} at this spot; take it in the Mic walk.`);
-      const again =
-        load &&
-        project.sweeps.findLast(
-          (s) =>
-            s.stage === 'verified' &&
-            s.spotId === spotId &&
-            s.loudspeakerId === id &&
-            s.memory.checksum === load.checksum,
-        );
-      if (again && through === 'room') {
-        const measured = await traceOf(again, project.calibrations, 'impulse');
-        return { channel, impulse: measured, before: plainOutput(), after: plainOutput(), fir: null };
-      }
-      const impulse = through === 'room' ? await traceOf(sweep!, project.calibrations, 'impulse') : null;
-      const before = base.outputs[loudspeaker.output - 1] ?? plainOutput();
-      const set = (load?.outputs ?? built?.outputs)?.[loudspeaker.output - 1] ?? before;
-      const after = chain ? { ...set, trimDb: set.trimDb + chain.trimDb } : set;
-      const filterId = load?.filters[id];
-      const loaded = filterId ? await repository().array(filterId) : null;
-      const fir = loaded?.samples ?? built?.filters[loudspeaker.output - 1] ?? null;
-      return { channel, impulse, before, after, fir: fir && fir.length > 0 ? fir : null };
-    }),
-  );
+  const ways = ids.flatMap((id, channel) => {
+    const { output } = loudspeakers.find((l) => l.id === id)!;
+    // in the room a channel is heard with its bass from the subwoofers; at the output it is heard alone
+    const drives = through === 'room' ? drivesOf(outputs, output) : [{ output, feed: null }];
+    return drives.map((drive) => wayOf(drive, channel));
+  });
+  return (await Promise.all(ways)).flat();
 }
 
 async function builtOf(project: Project, correction: Correction, base: Parameters<typeof outputsOf>[3]) {

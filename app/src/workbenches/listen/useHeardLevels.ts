@@ -1,14 +1,22 @@
 import type { ListeningChain, Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
-import { designWorker, traceOf } from '../../parts/designs';
-import { designKey, sweepOf } from '../../parts/progress';
+import { designWorker } from '../../parts/designs';
+import { designKey } from '../../parts/progress';
 import { sentenceOf } from '../../store';
 import { waysOf, type Candidate, type Place } from './candidates';
 
 export const grid = logGrid();
+/** What an output is by itself, heard where no room is in between. */
+const ITSELF = {
+  key: '',
+  samples: Float32Array.of(1, ...new Float32Array(63)),
+  rate: 48000,
+  zero: 0,
+  calibration: null,
+};
 
-/** Level of the left channel in each candidate as it is heard; dB on the grid. */
+/** Level of the left channel in each candidate as it is heard, its bass from the subwoofers included; dB on the grid. */
 export function useHeardLevels(
   project: Project,
   candidates: Candidate[],
@@ -33,23 +41,13 @@ export function useHeardLevels(
     if (place.through === 'headphones') return; // their own curves are drawn then
     const read = async () => {
       const list: { name: string; left: Float64Array }[] = [];
-      const sweep = sweepOf(project, place.spotId, place.leftId);
       for (const c of candidates) {
         const own = c.source === chain?.source && c.name === chain.name ? chain : null;
-        const [left] = await waysOf(project, c, place, own);
-        if (!left || !current) return;
-        const trace =
-          place.through === 'room' && sweep
-            ? await traceOf(sweep, project.calibrations)
-            : {
-                key: '',
-                samples: Float32Array.of(1, ...new Float32Array(63)),
-                rate: 48000,
-                zero: 0,
-                calibration: null,
-              };
+        const ways = await waysOf(project, c, place, own);
+        if (!current) return;
+        const left = ways.filter((w) => w.channel === 0);
         const levels = await designWorker().call((api) =>
-          api.predicted(trace, left.before, left.after, left.fir),
+          api.heard(left.map(({ impulse, ...way }) => ({ ...way, trace: impulse ?? ITSELF }))),
         );
         list.push({ name: c.name, left: levels });
       }

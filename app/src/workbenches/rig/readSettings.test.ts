@@ -13,6 +13,7 @@ it('tells what adds up from what stays and what is replaced', () => {
   processor.set(LEFT_OVER);
   const { outputs } = processor.read('A').summary;
   outputs[2] = { ...outputs[2]!, taps: 8192, muted: true };
+  outputs[7] = { ...outputs[7]!, bassFeed: { gainDb: 10, lowPass: null } };
   const read = readSettings(outputs, named);
   expect(read.addUp).toEqual([
     'Ch 1 \u22123 dB',
@@ -24,5 +25,8 @@ it('tells what adds up from what stays and what is replaced', () => {
     'Ch 6 low-pass 110 Hz, Linkwitz-Riley 24 dB per octave',
     'Ch 7 low-pass 110 Hz, Linkwitz-Riley 24 dB per octave',
   ]);
-  expect(read.replaced).toEqual(['Ch 3 filter of 8192 taps']);
+  expect(read.replaced).toEqual([
+    'Ch 3 filter of 8192 taps',
+    'Ch 8 bass to the subwoofers, +10.0 dB, low-pass none',
+  ]);
 });

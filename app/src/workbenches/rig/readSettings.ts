@@ -1,4 +1,4 @@
-import type { OutputSettings } from '@pebble-hall/core/output';
+import { feedText, type OutputSettings } from '@pebble-hall/core/output';
 import type { CrossoverFilter } from '@pebble-hall/core/together';
 
 export interface SettingsRead {
@@ -18,7 +18,8 @@ const crossover = (kind: 'high-pass' | 'low-pass', filter: CrossoverFilter | nul
 /** What a memory's outputs do, by what becomes of it when a correction is loaded; each with the channel's name. */
 export function readSettings(outputs: OutputSettings[], named: (output: number) => string): SettingsRead {
   const out: SettingsRead = { addUp: [], stay: [], replaced: [] };
-  outputs.forEach(({ trimDb, delayMs, inverted, muted, size, highPass, lowPass, sections, taps }, i) => {
+  outputs.forEach((output, i) => {
+    const { trimDb, delayMs, inverted, muted, size, highPass, lowPass, bassFeed, sections, taps } = output;
     const name = named(i + 1);
     const adds = [
       ...(muted ? ['muted'] : []),
@@ -33,6 +34,7 @@ export function readSettings(outputs: OutputSettings[], named: (output: number) 
     ];
     if (filters.length > 0) out.stay.push(`${name} ${filters.join(', ')}`);
     if (sections.length > 0) out.replaced.push(`${name} ${sections.length} sections`);
+    if (bassFeed) out.replaced.push(`${name} bass to the subwoofers, ${feedText(bassFeed)}`);
     if (taps > 0) out.replaced.push(`${name} filter of ${taps} taps`);
   });
   return out;

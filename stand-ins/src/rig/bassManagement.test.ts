@@ -1,0 +1,73 @@
+import { powerOnGrid } from '@pebble-hall/core/measure';
+import {
+  buildOutputs,
+  predictOutput,
+  sumImpulses,
+  plainOutput,
+  throughFeed,
+  type OutputCorrection,
+} from '@pebble-hall/core/output';
+import { dbOfPower, logGrid } from '@pebble-hall/core/signal';
+import { expect, it } from 'vitest';
+import { houseMemory, type Memory } from '../processor/index.js';
+import { SimulatedRoom } from './index.js';
+import { homeSpot, measure } from './measureForTest.js';
+
+const room = new SimulatedRoom(1);
+const house = houseMemory();
+const grid = logGrid(25, 400, 24);
+const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 80 };
+const nothing = { fir: null, sections: [], sub: null };
+const channels: OutputCorrection[] = [
+  {
+    ...nothing,
+    id: 'left',
+    output: 1,
+    role: 'full range',
+    alignment: { trimDb: -2, delayMs: 1.5, inverted: false },
+    crossovers: { highPass: lowPass, lowPass },
+  },
+  ...[6, 7].map((output) => ({
+    ...nothing,
+    id: `sub ${output}`,
+    output,
+    role: 'subwoofer' as const,
+    alignment: { trimDb: -1, delayMs: output - 5, inverted: output === 7 },
+    crossovers: { highPass: null, lowPass: { ...lowPass, frequency: 125 } },
+  })),
+];
+const low = { input: 8, feed: { gainDb: 10, lowPass: { ...lowPass, frequency: 120 } } };
+const built = buildOutputs(house.outputs, channels, {
+  guard: false,
+  fitted: [],
+  low,
+  steps: { rate: 48000, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 },
+});
+const memory: Memory = { ...house, outputs: built.outputs };
+
+// each loudspeaker measured by itself, with what the processor did then
+const alone = new Map([1, 6, 7].map((output) => [output, measure(room, output, homeSpot).impulse]));
+const predicted = (output: number) =>
+  predictOutput(alone.get(output)!, house.outputs[output - 1]!, built.outputs[output - 1]!, null, 48000);
+const together = (parts: ReturnType<typeof predicted>[]) =>
+  sumImpulses(parts.map((impulse) => ({ impulse, settings: plainOutput() })));
+
+const levels = (impulse: Parameters<typeof powerOnGrid>[0]) => powerOnGrid(impulse, grid, 6).map(dbOfPower);
+const worst = (a: Float64Array, b: Float64Array, from: number, to: number) =>
+  Math.max(...[...grid].map((f, k) => (f >= from && f <= to ? Math.abs(a[k]! - b[k]!) : 0)));
+
+it('what a channel and its bass on the subwoofers make together is predicted from each of them alone, within 0.5 dB', () => {
+  const feed = built.outputs[0]!.bassFeed!;
+  const sum = together([predicted(1), ...[6, 7].map((output) => throughFeed(predicted(output), feed))]);
+  const measured = measure(room, 1, homeSpot, memory, undefined, undefined, 'inputs').impulse;
+  expect(worst(levels(sum), levels(measured), 30, 400)).toBeLessThan(0.5);
+  // through its output alone the channel has no bass: the two ways of playing are not the same
+  const direct = measure(room, 1, homeSpot, memory).impulse;
+  expect(worst(levels(direct), levels(measured), 30, 60)).toBeGreaterThan(6);
+});
+
+it('the low-frequency channel plays on the subwoofers alone, as predicted from them, within 0.5 dB', () => {
+  const sum = together([6, 7].map((output) => throughFeed(predicted(output), low.feed)));
+  const measured = measure(room, 8, homeSpot, memory, undefined, undefined, 'inputs').impulse;
+  expect(worst(levels(sum), levels(measured), 30, 150)).toBeLessThan(0.5);
+});
