@@ -68,7 +68,9 @@ describe('bundleFiles', () => {
     expect(taps).toEqual([...own!.channels[0]!]);
   });
   it('tells delays, gains, crossovers and conventions', () => {
-    expect(text(files['delays-and-gains.csv'])).toMatch(/^1,"Left",-2,1\.5,normal,large,"none","none"$/m);
+    expect(text(files['delays-and-gains.csv'])).toMatch(
+      /^1,"Left",-2,1\.5,normal,large,"none","none","none",no$/m,
+    );
     expect(text(files['delays-and-gains.csv'])).toMatch(/Linkwitz-Riley 24 dB\/octave at 110 Hz/);
     expect(text(files['README.txt'])).toMatch(/subtracted: y\[n\]/);
     expect(text(files['README.txt'])).toMatch(/96000 Hz: \d+ taps; begins \d\.\d+ ms later/);

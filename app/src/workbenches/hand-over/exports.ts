@@ -5,6 +5,7 @@ import { PROCESSOR } from '../../parts/exactFilters';
 import { fileName } from '../../parts/FrameHeader';
 import { saveFile } from '../../parts/saveFile';
 import { repository } from '../../store';
+import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
 import { bundleFiles, slug, type BundleChannel, type BundleRequest } from './bundle';
 
 /** The filter of one channel as WAV, float 32. */
@@ -39,6 +40,8 @@ export async function saveBundle(
       settings: load.outputs?.[output - 1] ?? null,
     });
   }
+  for (const input of lowInputs(load, project))
+    channels.push({ name: LOW_CHANNEL_NAME, output: input, fir: null, settings: load.outputs![input - 1]! });
   const files = bundleFiles({
     ...options,
     project: `${project.name}, ${project.place.name}`,

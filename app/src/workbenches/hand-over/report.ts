@@ -9,6 +9,7 @@ import { savedResponse } from '../../parts/savedResponse';
 import { trialSentence } from '../../parts/trials';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { readLeftAlone } from '../../parts/leftAloneWords';
+import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
 import { grid, type Comparison } from './useComparison';
 
 export interface ReportParts {
@@ -251,13 +252,10 @@ function settings({ project, load }: ReportParts): string {
       o.taps === 0 ? 'none' : `${o.taps} taps`,
     ];
   });
-  const fitted = project.place.loudspeakers.map((l) => l.output);
-  // an input without a loudspeaker of its own that is fed to the subwoofers
-  const lowRows = load.outputs.flatMap((o, i) =>
-    o.bassFeed && !fitted.includes(i + 1)
-      ? [[i + 1, 'Low-frequency channel', '', '', '', '', '', feedText(o.bassFeed), '', '']]
-      : [],
-  );
+  const lowRows = lowInputs(load, project).map((input) => {
+    const fed = feedText(load.outputs![input - 1]!.bassFeed);
+    return [input, LOW_CHANNEL_NAME, '', '', '', '', '', fed, '', ''];
+  });
   return table(
     [
       'Output',
