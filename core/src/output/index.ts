@@ -7,6 +7,7 @@ export {
   type OutputSettings,
 } from './settings.js';
 export { drivesOf, feedSpectrum, throughFeed, type Drive } from './bass.js';
+export { playedSpan } from './playedSpan.js';
 export { predictOutput } from './predictOutput.js';
 export { crossoverText, feedText, settingChanges, type SettingChange } from './changes.js';
 export {

@@ -29,6 +29,12 @@ interface BassPageProps {
 const LOW_ABOVE_DB = 10;
 const STARTING_LOW: BassFeed = { gainDb: 0, lowPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 120 } };
 
+const SEARCHED: Pick<CrossoverFilter, 'kind' | 'order'>[] = [
+  { kind: 'Linkwitz-Riley', order: 4 },
+  { kind: 'Butterworth', order: 2 },
+  { kind: 'Linkwitz-Riley', order: 8 },
+];
+
 /** Bass management: who plays the lows of a channel, how well both add up over all spots, and the low-frequency channel. */
 export function BassPage(props: BassPageProps) {
   return (
@@ -138,11 +144,10 @@ function JointCard(props: BassPageProps) {
       const grounds = await Promise.all(ids.map((id) => jointGround(project, first, filters, id)));
       const { highPass, lowPass } = reading.setting;
       const offered = crossoverToo
-        ? offeredCrossovers([
-            { kind: 'Linkwitz-Riley', order: 4 },
-            { kind: 'Butterworth', order: 2 },
-            { kind: 'Linkwitz-Riley', order: 8 },
-          ])
+        ? offeredCrossovers(
+            SEARCHED,
+            ids.flatMap((id) => filters.designs.get(id)?.rollOffs.low?.cornerHz ?? []),
+          )
         : [{ highPass, lowPass }];
       const best = await designWorker().call((api) =>
         api.bestJoint(

@@ -401,11 +401,19 @@ function Correct({ project }: { project: Project }) {
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
         {page === 'Bass' ? (
           joint.reading?.efficiency !== null && joint.reading?.efficiency !== undefined ? (
-            <Note number={1} attention={joint.reading.efficiency < 0.7}>
-              {full!.name} and the subwoofers make {Math.round(100 * joint.reading.efficiency)} % of a perfect
-              sum where both play alike.{' '}
-              {joint.reading.efficiency < 0.7 ? 'Find delay and polarity below.' : 'They add up.'}
-            </Note>
+            <>
+              <Note number={1} attention={joint.reading.efficiency < 0.7}>
+                {full!.name} and the subwoofers make {Math.round(100 * joint.reading.efficiency)} % of a
+                perfect sum where both play alike.{' '}
+                {joint.reading.efficiency < 0.7 ? 'Find delay and polarity below.' : 'They add up.'}
+              </Note>
+              {Object.keys(correction.alignment).length === 0 ? (
+                <Note number={2} attention>
+                  Levels and delays are still as the processor had them. Bring them together first, on Levels
+                  and delays; then find the joint.
+                </Note>
+              ) : null}
+            </>
           ) : null
         ) : grouped ? (
           <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />

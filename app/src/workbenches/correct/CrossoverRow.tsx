@@ -38,7 +38,7 @@ export function CrossoverRow({ name, label = name, value, onChange }: CrossoverR
       <span style={{ display: 'flex', gap: 6, marginLeft: 'auto' }}>
         <Select
           size="xs"
-          w={150}
+          w={174}
           aria-label={label}
           allowDeselect={false}
           data={OFFERED}

@@ -107,10 +107,23 @@ export function useJoint(
   return state?.key === key ? state : { reading: null, problem: null };
 }
 
-/** Crossovers that are offered to the search: third octaves from 50 to 125 Hz in each kind and slope given. */
-export function offeredCrossovers(kinds: { kind: CrossoverFilter['kind']; order: number }[]): Crossovers[] {
+/** A crossover lies so far above where the channel itself ends: half an octave. */
+const ABOVE_CORNER = Math.SQRT2;
+
+/**
+ * Crossovers that are offered to the search: third octaves from 50 to 160 Hz in each kind and slope given, those left out
+ * that ask a channel for what it does not have.
+ * @param corners where the channels roll off by themselves, Hz
+ */
+export function offeredCrossovers(
+  kinds: { kind: CrossoverFilter['kind']; order: number }[],
+  corners: number[],
+): Crossovers[] {
+  const lowest = ABOVE_CORNER * Math.max(0, ...corners);
+  const all = [50, 63, 80, 100, 125, 160];
+  const frequencies = all.filter((f) => f >= lowest);
   return kinds.flatMap(({ kind, order }) =>
-    [50, 63, 80, 100, 125].map((frequency) => ({
+    (frequencies.length > 0 ? frequencies : all.slice(-1)).map((frequency) => ({
       highPass: { kind, order, frequency },
       lowPass: { kind, order, frequency },
     })),

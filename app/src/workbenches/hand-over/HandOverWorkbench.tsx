@@ -1,5 +1,4 @@
 import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
-import type { SettingChange } from '@pebble-hall/core/output';
 import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { MEMORY_LETTERS, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
 import { useMemo, useState } from 'react';
@@ -11,6 +10,7 @@ import { silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
 import { sentenceOf } from '../../store';
+import { BesideNotice } from './BesideNotice';
 import { ExportButton } from './ExportButton';
 import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
 import { MemoryShelf } from './MemoryShelf';
@@ -99,16 +99,14 @@ function HandOver({ project }: { project: Project }) {
           </div>
         ) : null}
         {beside.length > 0 && !busy ? (
-          <div className="notice" role="group" aria-label="Changed beside the filters" style={{ margin: 0 }}>
-            <span>
-              Beside the filters, the processor changed {beside.length}{' '}
-              {beside.length === 1 ? 'setting' : 'settings'} of memory {load!.letter}:{' '}
-              {besideText(beside, project)}
-            </span>
-            <Button size="compact-sm" onClick={() => void hand.putBack(load!)}>
-              Put back
-            </Button>
-          </div>
+          <BesideNotice
+            letter={load!.letter}
+            beside={beside}
+            nameOf={(output) =>
+              project.place.loudspeakers.find((l) => l.output === output)?.name ?? `output ${output}`
+            }
+            onPutBack={() => void hand.putBack(load!)}
+          />
         ) : null}
         {stale ? (
           <div className="notice" role="status" style={{ margin: 0 }}>
@@ -395,18 +393,6 @@ function HandOver({ project }: { project: Project }) {
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
-/** What changed beside the filters, channel by channel, in one line. */
-function besideText(beside: SettingChange[], project: Project): string {
-  const outputs = [...new Set(beside.map((c) => c.output))];
-  return `${outputs
-    .map((output) => {
-      const changes = beside.filter((c) => c.output === output);
-      const name = project.place.loudspeakers.find((l) => l.output === output)?.name ?? `output ${output}`;
-      return `${name} ${changes.map((c) => `${c.what} ${c.found} instead of ${c.wanted}`).join(', ')}`;
-    })
-    .join('; ')}.`;
-}
 
 function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {
   if (!load) return <span className="quiet">Nothing has been loaded from this project yet.</span>;

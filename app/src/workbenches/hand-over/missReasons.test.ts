@@ -25,6 +25,9 @@ it('tells a level that moved, a microphone that moved, noise, and another memory
     /0\.60 ms later.*microphone stands elsewhere/,
   );
   expect(missReasons(grid, { ...base, verifiedDb: dips, marginDb: 9 })[0]).toMatch(/only 9 dB/);
+  expect(missReasons(grid, { ...base, verifiedDb: dips, marginDb: -Infinity })[0]).toMatch(
+    /lost in the noise/,
+  );
   expect(missReasons(grid, { ...base, verifiedDb: dips, sameMemory: false })[0]).toMatch(/another memory/);
   expect(missReasons(grid, { ...base, verifiedDb: dips })).toEqual([expect.stringMatching(/door, people/)]);
 });

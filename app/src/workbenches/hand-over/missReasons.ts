@@ -41,7 +41,9 @@ export function missReasons(grid: Float64Array, v: Verified): string[] {
     );
   if (v.marginDb < NEAR_NOISE_DB)
     out.push(
-      `only ${Math.round(v.marginDb)} dB above the noise there when measured again: raise the level in the Rig`,
+      Number.isFinite(v.marginDb)
+        ? `only ${Math.round(v.marginDb)} dB above the noise there when measured again: raise the level in the Rig`
+        : 'it was lost in the noise there when measured again: raise the level in the Rig',
     );
   return out.length > 0
     ? out

@@ -1,9 +1,10 @@
 import { rmsDistance, type Span } from '@pebble-hall/core/correct';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput, playedSpan } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
 import { designWorker, traceOf } from '../../parts/designs';
+import { PROCESSOR } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { repository, sentenceOf } from '../../store';
 import { missReasons } from './missReasons';
@@ -14,6 +15,7 @@ export const grid = logGrid();
 /** One channel at a spot: as found, as predicted from what was loaded, as measured again. */
 export interface Comparison {
   id: string;
+  /** of its own span what it plays with the crossovers as loaded */
   span: Span;
   foundDb: Float64Array;
   predictedDb: Float64Array;
@@ -54,7 +56,7 @@ export async function compareLoad(project: Project, load: MemoryLoad, spotId: st
     const verifiedDb = verifiedTrace
       ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
       : null;
-    const span = load.spans[id]!;
+    const span = playedSpan(load.spans[id]!, after, PROCESSOR.rate);
     const reasons =
       verified && verifiedDb
         ? missReasons(grid, {
