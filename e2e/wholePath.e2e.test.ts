@@ -186,7 +186,7 @@ describe('from an empty browser to a verified correction', () => {
 
   it('Hand over: says what the processor changed on its own, refuses to measure with it, and puts it back', async () => {
     const beside = await (await user.region('Changed beside the filters')).getText();
-    expect(beside).toMatch(/Sub 1 .*low-pass none instead of Linkwitz-Riley 24 dB\/octave at 110 Hz/);
+    expect(beside).toMatch(/Sub 1: .*low-pass none instead of Linkwitz-Riley 24 dB\/octave at 110 Hz/);
     await user.press('Measure again');
     await user.sees('does not hold the settings that were loaded. Put them back first.');
     await user.press('Put back');
@@ -235,10 +235,39 @@ describe('from an empty browser to a verified correction', () => {
       async () =>
         Number((await (await user.field('Trim of Left')).getAttribute('value'))!.replace(' dB', '')) < 0,
     );
+    await user.among('What is worked on', 'Bass');
+    await user.sees('Left keeps all its bass');
+    await user.among('Whose joint is looked for', 'all channels');
+    await user.press('Crossover too');
+    await user.sees(/All full-range channels and the subwoofers reach \d\d % of a perfect sum/);
+    await user.until('the joint is read again', async () => {
+      const [, share] =
+        /(\d+) % of a perfect in-phase sum/.exec(await (await user.region('Joint')).getText()) ?? [];
+      return Number(share) >= 75;
+    });
+    expect(await (await user.region('Crossover')).getText()).toContain(
+      'goes to the subwoofers, in the processor',
+    );
+    await user.tick('input 8 plays on the subwoofers alone');
+    await user.until('its level is told', async () =>
+      /dB against Left/.test(await (await user.region('Low-frequency channel')).getText()),
+    );
+    await user.press('10 dB above Left');
+    await user.until('it is 10 dB above', async () =>
+      /\+10\.0 dB against Left/.test(await (await user.region('Low-frequency channel')).getText()),
+    );
+    await user.type('Low-frequency channel gain', '0');
+    await user.until('it costs nothing', async () => {
+      const field = await user.field('Low-frequency channel gain');
+      return Number.parseFloat((await field.getAttribute('value'))!) === 0;
+    });
     await user.visit('/hand-over');
     await user.pick('Memory', 'C');
     await user.press('Load memory C');
     await user.sees('Memory C is loaded and active. Its filters read back exactly', 90_000);
+    const beside = await (await user.region('Changed beside the filters')).getText();
+    expect(beside).toMatch(/bass sent of Left, Right, Centre, Surround left and Surround right/);
+    expect(beside).toMatch(/Left: .*high-pass none instead of .*bass sent none instead of low-pass/);
     await user.press('Put back');
     await user.sees('holds all settings as they were meant to be');
     expect(await (await user.region('Memory C')).getText()).toContain('= Sections');
@@ -263,6 +292,9 @@ describe('from an empty browser to a verified correction', () => {
     expect(names).toContain('README.txt');
     expect(names).toContain('sections/biquads-96000.json');
     expect(names.some((n) => n.startsWith('fir-'))).toBe(false); // sections only
+    expect(new TextDecoder().decode(zip['delays-and-gains.csv'])).toMatch(
+      /^8,"Low-frequency channel",.*"low-pass Linkwitz-Riley 24 dB\/octave at 120 Hz"/m,
+    );
     const { outputs } = JSON.parse(new TextDecoder().decode(zip['sections/biquads-48000.json'])) as {
       outputs: { name: string; sections: (Section & { biquad: { subtracted: Biquad } })[] }[];
     };

@@ -13,6 +13,7 @@ import { useEffect, useRef, useState } from 'react';
 import { openDemo, repository, sentenceOf, setCurrentProject } from '../store';
 import { ChainPill } from './ChainPill';
 import { saveFile } from './saveFile';
+import { FilePicker } from './FilePicker';
 import { SilenceButton } from './SilenceButton';
 import { tell, tellProblem } from './tell';
 import { rigName } from './theRig';
@@ -59,8 +60,7 @@ export function FrameHeader({
       tellProblem(`The project could not be saved: ${sentenceOf(error)}`);
     }
   };
-  const openFile = async (file: File | undefined) => {
-    if (!file) return;
+  const openFile = async (file: File) => {
     try {
       if (file.size > MOST_BYTES) throw new Error('it is larger than 2 GB.');
       const id = await repository().importFile(new Uint8Array(await file.arrayBuffer()));
@@ -137,17 +137,7 @@ export function FrameHeader({
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>
-      <input
-        ref={picker}
-        type="file"
-        accept=".zip"
-        aria-label="Project file"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          void openFile(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      <FilePicker label="Project file" accept=".zip" picker={picker} onFile={(file) => void openFile(file)} />
       <SchemeSwitch />
       <SilenceButton />
     </header>

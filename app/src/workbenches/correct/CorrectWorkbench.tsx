@@ -2,7 +2,7 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { targetOf, familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { formatDb, formatHz } from '../../parts/chartMath';
+import { formatDb } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { readLeftAlone } from '../../parts/leftAloneWords';
 import { Note } from '../../parts/Note';
@@ -10,8 +10,10 @@ import { fittedOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type ChartMark, type Smoothing } from '../../parts/ResponseChart';
 import { AlignPage } from './AlignPage';
 import { BassPage } from './BassPage';
+import { ALL, ChannelChips } from './ChannelChips';
 import { FilterPage } from './FilterPage';
 import { HowMuchCard } from './HowMuchCard';
+import { JointNotes, JointPlot } from './JointPlot';
 import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
 import { LOOKS, PAGES, type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
@@ -34,7 +36,6 @@ import { whyAt } from './why';
 import { WhyPanel } from './WhyPanel';
 
 const grid = logGrid();
-const ALL = 'all channels';
 
 /** What would each channel become, and what is left alone? */
 export function CorrectWorkbench() {
@@ -208,98 +209,20 @@ function Correct({ project }: { project: Project }) {
         height: '100%',
       }}
     >
-      <div
-        className="chips"
-        style={{ gridColumn: '1 / 3', overflowX: 'auto' }}
-        role="group"
-        aria-label="Channels"
-      >
-        {channels.map((l) => {
-          const miss = misses.get(l.id);
-          const misses4 = miss && Math.abs(miss.db) > missOver;
-          return (
-            <button
-              key={l.id}
-              className="chip"
-              aria-pressed={l.id === chosen || (!group && l.id === channel.id)}
-              title={
-                miss
-                  ? `largest miss ${formatDb(miss.db)} at ${formatHz(miss.at)}${miss.reason ? `: ${miss.reason}` : ''}`
-                  : undefined
-              }
-              onClick={() => setChosen(l.id)}
-            >
-              {l.name}
-              {misses4 ? (
-                <small className="attention" aria-label="misses the target">
-                  {formatDb(miss.db, 0)}
-                </small>
-              ) : null}
-            </button>
-          );
-        })}
-        <span style={{ width: 8 }} />
-        {families.length > 1
-          ? families.map((f) => (
-              <button
-                key={f.id}
-                className="chip"
-                aria-pressed={chosen === f.id}
-                onClick={() => setChosen(f.id)}
-              >
-                <small>all</small> {f.name}
-              </button>
-            ))
-          : null}
-        <button className="chip" aria-pressed={chosen === ALL} onClick={() => setChosen(ALL)}>
-          All
-        </button>
-      </div>
+      <ChannelChips
+        channels={channels}
+        families={families}
+        chosen={chosen}
+        channelId={group ? null : channel.id}
+        misses={misses}
+        missOver={missOver}
+        onChoose={setChosen}
+      />
       <div className="plot">
         {page === 'Bass' && full ? (
-          <ResponseChart
-            key="joint"
-            label={`${full.name} and the subwoofers: each and together, average of the spots`}
-            frequency={joint.reading?.frequency ?? grid}
-            within={{ fromHz: 25, toHz: 400 }}
-            traces={
-              joint.reading
-                ? [
-                    {
-                      id: 'main',
-                      label: full.name,
-                      role: 'measured',
-                      colour: 'trace-mussel',
-                      levels: joint.reading.mainDb,
-                    },
-                    {
-                      id: 'subs',
-                      label: 'subwoofers',
-                      role: 'measured',
-                      colour: 'trace-gorse',
-                      levels: joint.reading.subsDb,
-                    },
-                    {
-                      id: 'sum',
-                      label: 'together (predicted)',
-                      role: 'predicted',
-                      colour: 'trace-heather',
-                      levels: joint.reading.sumDb,
-                    },
-                    ...(joint.reading.lowDb
-                      ? [
-                          {
-                            id: 'low',
-                            label: 'low-frequency channel (predicted)',
-                            role: 'predicted' as const,
-                            colour: 'trace-kelp' as const,
-                            levels: joint.reading.lowDb,
-                          },
-                        ]
-                      : []),
-                  ]
-                : []
-            }
+          <JointPlot
+            name={full.name}
+            reading={joint.reading}
             smoothing={smoothing}
             onSmoothing={setSmoothing}
           />
@@ -400,21 +323,11 @@ function Correct({ project }: { project: Project }) {
         ) : null}
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
         {page === 'Bass' ? (
-          joint.reading?.efficiency !== null && joint.reading?.efficiency !== undefined ? (
-            <>
-              <Note number={1} attention={joint.reading.efficiency < 0.7}>
-                {full!.name} and the subwoofers make {Math.round(100 * joint.reading.efficiency)} % of a
-                perfect sum where both play alike.{' '}
-                {joint.reading.efficiency < 0.7 ? 'Find delay and polarity below.' : 'They add up.'}
-              </Note>
-              {Object.keys(correction.alignment).length === 0 ? (
-                <Note number={2} attention>
-                  Levels and delays are still as the processor had them. Bring them together first, on Levels
-                  and delays; then find the joint.
-                </Note>
-              ) : null}
-            </>
-          ) : null
+          <JointNotes
+            name={full?.name ?? ''}
+            reading={joint.reading}
+            aligned={Object.keys(correction.alignment).length > 0}
+          />
         ) : grouped ? (
           <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />
         ) : (

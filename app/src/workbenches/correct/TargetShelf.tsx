@@ -2,6 +2,7 @@ import { Button, Popover, TextInput } from '@mantine/core';
 import { readTargetText, writeTargetText } from '@pebble-hall/core/formats';
 import type { Target } from '@pebble-hall/core/correct';
 import { useEffect, useRef, useState } from 'react';
+import { FilePicker } from '../../parts/FilePicker';
 import { saveFile } from '../../parts/saveFile';
 import { tell, tellProblem } from '../../parts/tell';
 import { sentenceOf, shelfTargets, type ShelfTarget } from '../../store';
@@ -31,8 +32,7 @@ export function TargetShelf({
     setOpen(false);
     onTake(called, { ...next, lowReachHz: target.lowReachHz });
   };
-  const read = async (file: File | undefined) => {
-    if (!file) return;
+  const read = async (file: File) => {
     try {
       if (file.size > MOST_BYTES) throw new Error('the file is too large for a target curve.');
       const found = readTargetText(await file.text());
@@ -115,16 +115,11 @@ export function TargetShelf({
           </div>
         </Popover.Dropdown>
       </Popover>
-      <input
-        ref={picker}
-        type="file"
+      <FilePicker
+        label="Target file"
         accept=".txt,.csv,text/plain"
-        aria-label="Target file"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          void read(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        picker={picker}
+        onFile={(file) => void read(file)}
       />
     </>
   );

@@ -3,6 +3,7 @@ import { writeWav } from '@pebble-hall/core/formats';
 import { freeName, type ListeningChain, type Project } from '@pebble-hall/core/project';
 import { IconTrash } from '@tabler/icons-react';
 import { useRef, useState } from 'react';
+import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { saveFile } from '../../parts/saveFile';
 import { tell, tellProblem } from '../../parts/tell';
@@ -191,17 +192,11 @@ export function ChainsCard({
         </div>
       )}
       <small className="quiet">For monitoring only: never print it into a recording.</small>
-      <input
-        ref={picker}
-        type="file"
+      <FilePicker
+        label="File to render"
         accept="audio/*"
-        aria-label="File to render"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void render(file);
-        }}
+        picker={picker}
+        onFile={(file) => void render(file)}
       />
     </section>
   );

@@ -3,6 +3,7 @@ import { readResponseText, readWav } from '@pebble-hall/core/formats';
 import { freeName, type Headphones, type Project } from '@pebble-hall/core/project';
 import { HEADPHONE_MODELS, headphoneResponse } from '@pebble-hall/stand-ins/headphones';
 import { useRef } from 'react';
+import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { READY_TARGETS } from '../../parts/readyTargets';
 import { tellProblem } from '../../parts/tell';
@@ -113,17 +114,11 @@ export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }
           />
         </div>
       ) : null}
-      <input
-        ref={picker}
-        type="file"
+      <FilePicker
+        label="Response of headphones"
         accept=".txt,.csv,.wav"
-        aria-label="Response of headphones"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void read(file);
-        }}
+        picker={picker}
+        onFile={(file) => void read(file)}
       />
     </>
   );

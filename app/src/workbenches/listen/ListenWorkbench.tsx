@@ -1,10 +1,9 @@
-import { Button, Checkbox, SegmentedControl, Select } from '@mantine/core';
+import { Button } from '@mantine/core';
 import type { ListeningChain, Project } from '@pebble-hall/core/project';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { formatDb } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
-import { NumberField } from '../../parts/NumberField';
 import { fittedOf, sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { tellProblem } from '../../parts/tell';
@@ -14,18 +13,12 @@ import { BlindCard } from './BlindCard';
 import { candidatesOf, headphoneCandidates, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
 import { HeadphonesCard } from './HeadphonesCard';
-import {
-  fileMaterial,
-  MOST_RENDERED_S,
-  MOST_S,
-  OWN_MATERIALS,
-  RATE,
-  type Material,
-  type MaterialKind,
-} from './materials';
+import { fileMaterial, MOST_RENDERED_S, RATE, type Material, type MaterialKind } from './materials';
+import { PieceCard } from './PieceCard';
 import { grid, useHeardLevels } from './useHeardLevels';
 import { useHeadphones } from './useHeadphones';
 import { useListening, type ListenRequest } from './useListening';
+import { WhereCard } from './WhereCard';
 
 const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-mussel'];
 const MOST_STONES = 6;
@@ -67,7 +60,6 @@ function Listen({ project }: { project: Project }) {
   const [loops, setLoops] = useState(true);
   const [matched, setMatched] = useState(true);
   const [blind, setBlind] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
   const { shipped } = listening;
   useEffect(() => {
     if (kind === 'own') return;
@@ -284,141 +276,38 @@ function Listen({ project }: { project: Project }) {
           gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.05fr) minmax(0, 1.1fr) minmax(0, 1.15fr)',
         }}
       >
-        <section className="card" aria-label="Piece">
-          <h2>Piece</h2>
-          <div className="row">
-            <Select
-              size="xs"
-              style={{ flex: 1 }}
-              aria-label="Piece to hear"
-              allowDeselect={false}
-              data={[
-                ...OWN_MATERIALS,
-                ...(kind === 'own' && material ? [{ value: 'own', label: material.name }] : []),
-              ]}
-              value={kind}
-              onChange={(v) => v && setKind(v as MaterialKind)}
-            />
-            <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
-              Own file
-            </Button>
-          </div>
-          <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
-            <span>From</span>
-            <NumberField
-              label="Section from"
-              value={cut.fromS}
-              unit="s"
-              min={0}
-              max={Math.max(0, cut.toS - 0.5)}
-              step={0.5}
-              width={74}
-              onChange={(fromS) => setSection({ ...cut, fromS })}
-            />
-            <span>to</span>
-            <NumberField
-              label="Section to"
-              value={cut.toS}
-              unit="s"
-              min={cut.fromS + 0.5}
-              max={Math.min(MOST_S, Math.max(lengthS, 0.5))}
-              step={0.5}
-              width={74}
-              onChange={(toS) => setSection({ ...cut, toS })}
-            />
-          </div>
-          <div className="row" style={{ justifyContent: 'flex-start', gap: 14 }}>
-            <Checkbox
-              size="xs"
-              label="Round and round"
-              checked={loops}
-              onChange={(e) => setLoops(e.currentTarget.checked)}
-            />
-            <Checkbox
-              size="xs"
-              label="Matched in loudness"
-              checked={matched}
-              onChange={(e) => setMatched(e.currentTarget.checked)}
-            />
-          </div>
-          <input
-            ref={picker}
-            type="file"
-            accept="audio/*"
-            aria-label="Sound file"
-            style={{ display: 'none' }}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file)
-                fileMaterial(file)
-                  .then((m) => {
-                    setKind('own');
-                    setMaterial(m);
-                    setSection(null);
-                  })
-                  .catch((error: unknown) => tellProblem(sentenceOf(error)));
-            }}
+        <PieceCard
+          kind={kind}
+          material={material}
+          section={cut}
+          lengthS={lengthS}
+          loops={loops}
+          matched={matched}
+          onKind={setKind}
+          onOwn={(own) => {
+            setKind('own');
+            setMaterial(own);
+            setSection(null);
+          }}
+          onSection={setSection}
+          onLoops={setLoops}
+          onMatched={setMatched}
+        />
+        <WhereCard
+          place={place}
+          byChain={chain !== null}
+          spots={spots}
+          channels={channels}
+          onPlace={(next) => setChosen({ ...chosen, ...next })}
+        >
+          <HeadphonesCard
+            project={project}
+            change={change}
+            chosen={headphones}
+            onChoose={setHeadphonesId}
+            responseOf={(samples, rate) => listening.worker().call((api) => api.responseOf(samples, rate))}
           />
-        </section>
-        <section className="card" aria-label="Where">
-          <h2>Where</h2>
-          <SegmentedControl
-            size="xs"
-            aria-label="Where it is heard"
-            disabled={chain !== null}
-            data={[
-              { value: 'room', label: 'Measured room' },
-              { value: 'output', label: 'Output' },
-              { value: 'headphones', label: 'Headphones' },
-            ]}
-            value={place.through}
-            onChange={(v) => setChosen({ ...chosen, through: v as Place['through'] })}
-          />
-          {place.through === 'headphones' ? (
-            <HeadphonesCard
-              project={project}
-              change={change}
-              chosen={headphones}
-              onChoose={setHeadphonesId}
-              responseOf={(samples, rate) => listening.worker().call((api) => api.responseOf(samples, rate))}
-            />
-          ) : (
-            <>
-              <div className="row">
-                <Select
-                  size="xs"
-                  aria-label="Spot to hear"
-                  allowDeselect={false}
-                  disabled={place.through === 'output'}
-                  data={spots.map((s) => ({ value: s.id, label: s.name }))}
-                  value={place.spotId}
-                  onChange={(v) => v && setChosen({ ...chosen, spotId: v })}
-                />
-              </div>
-              <div className="row">
-                <Select
-                  size="xs"
-                  aria-label="Left plays on"
-                  allowDeselect={false}
-                  disabled={chain !== null}
-                  data={channels.map((l) => ({ value: l.id, label: l.name }))}
-                  value={place.leftId}
-                  onChange={(v) => v && setChosen({ ...chosen, leftId: v })}
-                />
-                <Select
-                  size="xs"
-                  aria-label="Right plays on"
-                  allowDeselect={false}
-                  disabled={chain !== null}
-                  data={channels.map((l) => ({ value: l.id, label: l.name }))}
-                  value={place.rightId}
-                  onChange={(v) => v && setChosen({ ...chosen, rightId: v })}
-                />
-              </div>
-            </>
-          )}
-        </section>
+        </WhereCard>
         <BlindCard
           key={place.through}
           project={project}

@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { readCalibrationText } from '@pebble-hall/core/formats';
 import type { Calibration, Microphone, Project } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
+import { FilePicker } from '../../parts/FilePicker';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { clearProblem, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
@@ -38,8 +39,7 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
   const [serial, setSerial] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
 
-  const fromDisk = async (file: File | undefined) => {
-    if (!file) return;
+  const fromDisk = async (file: File) => {
     try {
       if (file.size > MOST_BYTES) throw new Error('it is far too large for a calibration.');
       onCandidates([...candidates, candidateOf(file.name, await file.text())]);
@@ -138,16 +138,11 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
           </Button>
         </div>
       )}
-      <input
-        ref={picker}
-        type="file"
-        aria-label="Calibration file"
+      <FilePicker
+        label="Calibration file"
         accept=".txt,.cal,.csv,.frd"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          void fromDisk(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        picker={picker}
+        onFile={(file) => void fromDisk(file)}
       />
       <span className="quiet">
         Text with frequency and level, however it is separated; a third column with the phase is read over.

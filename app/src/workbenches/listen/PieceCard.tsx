@@ -1,0 +1,97 @@
+import { Button, Checkbox, Select } from '@mantine/core';
+import { useRef } from 'react';
+import { FilePicker } from '../../parts/FilePicker';
+import { NumberField } from '../../parts/NumberField';
+import { tellProblem } from '../../parts/tell';
+import { sentenceOf } from '../../store';
+import { fileMaterial, MOST_S, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
+
+interface Section {
+  fromS: number;
+  toS: number;
+}
+
+interface PieceCardProps {
+  kind: MaterialKind | 'own';
+  material: Material | null;
+  section: Section;
+  lengthS: number;
+  loops: boolean;
+  matched: boolean;
+  onKind: (kind: MaterialKind) => void;
+  onOwn: (material: Material) => void;
+  onSection: (section: Section) => void;
+  onLoops: (loops: boolean) => void;
+  onMatched: (matched: boolean) => void;
+}
+
+/** What is heard, which part of it, and how. */
+export function PieceCard(props: PieceCardProps) {
+  const { kind, material, section, lengthS, loops, matched } = props;
+  const picker = useRef<HTMLInputElement>(null);
+  const read = (file: File) =>
+    fileMaterial(file)
+      .then(props.onOwn)
+      .catch((error: unknown) => tellProblem(sentenceOf(error)));
+  return (
+    <section className="card" aria-label="Piece">
+      <h2>Piece</h2>
+      <div className="row">
+        <Select
+          size="xs"
+          style={{ flex: 1 }}
+          aria-label="Piece to hear"
+          allowDeselect={false}
+          data={[
+            ...OWN_MATERIALS,
+            ...(kind === 'own' && material ? [{ value: 'own', label: material.name }] : []),
+          ]}
+          value={kind}
+          onChange={(v) => v && props.onKind(v as MaterialKind)}
+        />
+        <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
+          Own file
+        </Button>
+      </div>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+        <span>From</span>
+        <NumberField
+          label="Section from"
+          value={section.fromS}
+          unit="s"
+          min={0}
+          max={Math.max(0, section.toS - 0.5)}
+          step={0.5}
+          width={74}
+          onChange={(fromS) => props.onSection({ ...section, fromS })}
+        />
+        <span>to</span>
+        <NumberField
+          label="Section to"
+          value={section.toS}
+          unit="s"
+          min={section.fromS + 0.5}
+          max={Math.min(MOST_S, Math.max(lengthS, 0.5))}
+          step={0.5}
+          width={74}
+          onChange={(toS) => props.onSection({ ...section, toS })}
+        />
+      </div>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 14 }}>
+        <Checkbox
+          size="xs"
+          label="Round and round"
+          checked={loops}
+          onChange={(e) => props.onLoops(e.currentTarget.checked)}
+        />
+        <Checkbox
+          size="xs"
+          label="Matched in loudness"
+          checked={matched}
+          onChange={(e) => props.onMatched(e.currentTarget.checked)}
+        />
+      </div>
+      <FilePicker label="Sound file" accept="audio/*" picker={picker} onFile={(file) => void read(file)} />
+    </section>
+  );
+}
