@@ -10,6 +10,7 @@ import {
   togetherOf,
   type Designs,
 } from './designs';
+import { madeFilters } from '../store';
 import { designKey, fittedOf } from './progress';
 
 /** What the processor holds, as far as a design asks. */
@@ -68,6 +69,17 @@ export async function exactFilters(
   return { key, designs, exact };
 }
 
+/** A filter as another page made it, with the same program; else it is made, and kept for the next page. */
+async function recalledOr(key: string, make: () => Promise<ExactChannel>): Promise<ExactChannel> {
+  const madeBy = await designWorker().call((api) => api.madeBy());
+  const stored = madeBy && `${madeBy} ${key}`;
+  const recalled = stored && (await madeFilters.get(stored));
+  if (recalled) return recalled;
+  const filter = await make();
+  if (stored) void madeFilters.put(stored, filter);
+  return filter;
+}
+
 /** Whoever asks for a filter that is just being made waits for that one. */
 function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
   const ask = {
@@ -79,7 +91,7 @@ function exactOf(request: ChannelRequest, correction: Correction): Promise<Exact
   const key = JSON.stringify(ask);
   const known = kept.get(key);
   if (known) return known;
-  const made = designWorker().call((api) => api.exact(ask));
+  const made = recalledOr(key, () => designWorker().call((api) => api.exact(ask)));
   kept.set(key, made);
   made.catch(() => kept.delete(key));
   if (kept.size > KEPT) kept.delete(kept.keys().next().value!);

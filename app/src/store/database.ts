@@ -1,4 +1,4 @@
-import type { Target } from '@pebble-hall/core/correct';
+import type { ExactChannel, Target } from '@pebble-hall/core/correct';
 import type { Project, ProjectArray } from '@pebble-hall/core/project';
 import type { ProjectPatch } from './projectPatch';
 import Dexie, { type EntityTable, type Table } from 'dexie';
@@ -24,14 +24,22 @@ export interface ShelfRow {
   target: Target;
 }
 
+/** A filter that was worked out, under all that it was made from. */
+export interface FilterRow {
+  key: string;
+  filter: ExactChannel;
+  at: number;
+}
+
 /** Version of the stored shape; Dexie keeps data of newer versions from being opened, and we say so. */
-export const DATABASE_VERSION = 2;
+export const DATABASE_VERSION = 3;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
   changes!: Table<ChangeRow, [string, number]>;
   arrays!: EntityTable<ArrayRow, 'id'>;
   shelf!: EntityTable<ShelfRow, 'name'>;
+  filters!: EntityTable<FilterRow, 'key'>;
 
   constructor(name = 'pebble-hall') {
     super(name);
@@ -40,6 +48,7 @@ export class PebbleDatabase extends Dexie {
       changes: '[projectId+seq]',
       arrays: 'id, projectId',
     });
-    this.version(DATABASE_VERSION).stores({ shelf: 'name' });
+    this.version(2).stores({ shelf: 'name' });
+    this.version(DATABASE_VERSION).stores({ filters: 'key, at' });
   }
 }

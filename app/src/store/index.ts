@@ -1,5 +1,12 @@
 /** What the browser keeps: projects, their changes, their arrays. */
-export { currentProjectId, openDemo, repository, setCurrentProject, shelfTargets } from './store';
+export {
+  currentProjectId,
+  madeFilters,
+  openDemo,
+  repository,
+  setCurrentProject,
+  shelfTargets,
+} from './store';
 export { useProject, type OpenProject } from './useProject';
 export { sentenceOf, storageProblem } from './storageProblem';
 export { ProjectRepository } from './projectRepository';

@@ -1,5 +1,6 @@
 import { PebbleDatabase } from './database';
 import { ProjectRepository } from './projectRepository';
+import { madeFiltersOf } from './madeFilters';
 import { shelfOf } from './shelf';
 
 const CURRENT = 'pebble-hall.project';
@@ -11,6 +12,9 @@ export const repository = (): ProjectRepository => (shared ??= new ProjectReposi
 
 /** Targets of one's own. */
 export const shelfTargets = shelfOf(() => repository().database);
+
+/** Filters that were worked out on this page or another. */
+export const madeFilters = madeFiltersOf(() => repository().database);
 
 /** The project of this tab: what it had open, else what the browser had open last, else the demo. */
 export async function currentProjectId(): Promise<string> {

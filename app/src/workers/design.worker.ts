@@ -181,6 +181,8 @@ function curvesOf({ main, subs, rate }: JointRequest) {
 }
 
 const api = {
+  /** This program, by the name that the build gave it: what another one made is not ours. Null where it has none. */
+  madeBy: (): string | null => (import.meta.env.PROD ? self.location.pathname : null),
   has: (keys: string[]): boolean[] => keys.map((key) => known.has(key)),
   add: ({ key, samples, rate, zero, calibration }: TraceToAdd): void =>
     keep(key, { samples, rate, zero }, calibration),

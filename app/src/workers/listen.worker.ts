@@ -2,7 +2,14 @@ import { correctHeadphones, type HeadphoneGoal, type ProcessorLimits } from '@pe
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
 import { loudness } from '@pebble-hall/core/level';
-import { predictOutput, throughFeed, type BassFeed, type OutputSettings } from '@pebble-hall/core/output';
+import {
+  plainOutput,
+  predictOutput,
+  sumImpulses,
+  throughFeed,
+  type BassFeed,
+  type OutputSettings,
+} from '@pebble-hall/core/output';
 import { dbOfPower, gainOfDb, logGrid, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
 import type { TraceToAdd } from './design.worker';
@@ -53,6 +60,13 @@ function fromZero({ samples, zero }: ImpulseResponse): Float64Array {
   return Float64Array.from(samples.subarray(Math.max(0, zero - 480)));
 }
 
+/** What one loudspeaker makes of the sound at the spot. */
+function responseOf({ impulse, before, after, fir, feed }: ListenWay): ImpulseResponse {
+  const own = predictOutput(impulse ?? delta(), before, after, fir, RATE);
+  return feed ? throughFeed(own, feed) : own;
+}
+const asItIs = (impulse: ImpulseResponse) => ({ impulse, settings: plainOutput() });
+
 function render({ material, candidates, matched, loops, ownLevel = false }: RenderRequest): Rendered {
   const faded = material.map((channel) => {
     if (!loops) return channel;
@@ -67,15 +81,16 @@ function render({ material, candidates, matched, loops, ownLevel = false }: Rend
   const length = faded[0]!.length;
   const raw = candidates.map((ways) => {
     const inRoom = ways.some((w) => w.impulse !== null);
-    const parts: Way[] = ways.map((w) => {
-      const own = predictOutput(w.impulse ?? delta(), w.before, w.after, w.fir, RATE);
-      const response = fromZero(w.feed ? throughFeed(own, w.feed) : own);
-      const silent = new Float64Array(1);
+    // what one channel does by several loudspeakers is one response: they hear the same sound
+    const parts: Way[] = [...new Set(ways.map((w) => w.channel))].map((channel) => {
+      const own = ways.filter((w) => w.channel === channel).map(responseOf);
+      const response = own.length === 1 ? own[0]! : sumImpulses(own.map(asItIs));
+      const heard = fromZero(response);
       // in a room one microphone hears both; at the output each has a channel of its own
-      const ear = (k: number) => (inRoom || k === w.channel ? response : silent);
+      const ear = (k: number) => (k === channel ? heard : new Float64Array(1));
       return {
-        sound: faded[Math.min(w.channel, faded.length - 1)]!,
-        responses: inRoom ? [response] : [ear(0), ear(1)],
+        sound: faded[Math.min(channel, faded.length - 1)]!,
+        responses: inRoom ? [heard] : [ear(0), ear(1)],
       };
     });
     return auralise(parts, length, loops);

@@ -26,11 +26,17 @@ const LEAST_GAIN_DB = 0.2;
 const ROUNDS_WHILE_GROWING = 6;
 const ROUNDS_AT_THE_END = 60;
 /** So often a section that does little is tried elsewhere. */
-const SWAPS = 12;
+const SWAPS = 24;
+/** Of the sections that do least, so many are tried elsewhere, by turns. */
+const WEAKEST = 6;
 /** A single section may go beyond the limits by this, dB, where its neighbours take it back. */
 const BEYOND_DB = 3;
+/** A section tried elsewhere goes where it helps most, or to the next best place, by turns. */
+const TURNS = 3;
 /** What lies outside the span counts this much: a section must not leave its span. */
-const OUTSIDE = 0.3;
+const OUTSIDE = 0.15;
+/** The search looks at every so many points of the grid; only the end looks at all. */
+const COARSE = 3;
 const SHELF_Q = Math.SQRT1_2;
 
 /**
@@ -53,16 +59,18 @@ export function fitSections(
     throw new RangeError(`fitSections: count must be 1 to 24, got ${count}`);
   if (kinds.length === 0 || !(leastQ > 0 && mostQ >= leastQ))
     throw new RangeError('fitSections: kinds and Q limits leave nothing to use');
-  const fit = new Fit(frequency, gainDb, span, limits, rate);
+  const thinned = (values: Float64Array) => values.filter((_, i) => i % COARSE === 0);
+  const fit = new Fit(thinned(frequency), thinned(gainDb), span, limits, rate);
   while (fit.sections.length < count) {
     if (!fit.grow()) break;
     fit.refine(ROUNDS_WHILE_GROWING);
   }
   fit.refine(ROUNDS_WHILE_GROWING);
   for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
-  fit.refine(ROUNDS_AT_THE_END, 1e-6);
+  const last = new Fit(frequency, gainDb, span, limits, rate, fit.sections);
+  last.refine(ROUNDS_AT_THE_END, 1e-5);
   const sections = heldBelow(
-    fit.sections.map((s) => rounded(s, limits)),
+    last.sections.map((s) => rounded(s, limits)),
     frequency,
     limits,
     rate,
@@ -124,7 +132,6 @@ const cosineOf = (frequency: Float64Array, rate: number) =>
   frequency.map((f) => Math.cos((2 * Math.PI * f) / rate));
 
 class Fit {
-  sections: Section[] = [];
   private readonly cosine: Float64Array;
   private readonly weight: Float64Array;
 
@@ -134,6 +141,7 @@ class Fit {
     private readonly span: Span,
     private readonly limits: SectionLimits,
     private readonly rate: number,
+    public sections: Section[] = [],
   ) {
     this.cosine = cosineOf(frequency, rate);
     this.weight = frequency.map((f) => (f >= span.from && f <= span.to ? 1 : OUTSIDE));
@@ -162,15 +170,24 @@ class Fit {
   }
 
   /** Adds the section that takes most off what is left, of several tried; false when none is worth it. */
-  grow(): boolean {
+  grow(turn = 0): boolean {
     const left = this.left(this.sections);
     const cost = sumOfSquares(left);
-    let best: { section: Section; cost: number } | null = null;
-    for (const section of this.proposals(left)) {
-      const level = this.level(section);
-      const next = left.reduce((sum, v, i) => sum + (v - level[i]! * this.weight[i]!) ** 2, 0);
-      if (!best || next < best.cost) best = { section, cost: next };
-    }
+    const tried = this.proposals(left)
+      .map((section) => {
+        const level = this.level(section);
+        return {
+          section,
+          cost: left.reduce((sum, v, i) => sum + (v - level[i]! * this.weight[i]!) ** 2, 0),
+        };
+      })
+      .sort((a, b) => a.cost - b.cost);
+    // the best at each place, and of those the one whose turn it is
+    const places = tried.filter(
+      ({ section: { kind, frequency } }, i) =>
+        !tried.slice(0, i).some((t) => t.section.kind === kind && t.section.frequency === frequency),
+    );
+    const best = places[turn % Math.min(TURNS, places.length)] ?? null;
     if (!best || Math.abs(best.section.gainDb) < LEAST_GAIN_DB || best.cost >= cost) return false;
     this.sections.push(best.section);
     return true;
@@ -188,9 +205,9 @@ class Fit {
       .map((_, i) => before.filter((_, k) => k !== i))
       .map((rest) => ({ rest, cost: sumOfSquares(this.left(rest)) }))
       .sort((a, b) => a.cost - b.cost);
-    this.sections = without[turn % Math.min(6, without.length)]!.rest;
+    this.sections = without[turn % Math.min(WEAKEST, without.length)]!.rest;
     this.refine(ROUNDS_WHILE_GROWING);
-    this.grow();
+    this.grow(Math.floor(turn / WEAKEST));
     this.refine(2 * ROUNDS_WHILE_GROWING);
     if (sumOfSquares(this.left(this.sections)) >= costBefore) this.sections = before;
     return true;
