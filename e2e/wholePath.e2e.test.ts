@@ -400,6 +400,49 @@ describe('from an empty browser to a verified correction', () => {
     expect(Number(after)).toBeLessThan(0.5 * Number(before));
   });
 
+  it('Listen and Correct: files that are not right are refused with a reason, and nothing changes', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-odd-'));
+    const refused = async (label: string, name: string, contents: string | Uint8Array, reason: RegExp) => {
+      writeFileSync(join(folder, name), contents);
+      await user.chooseFile(label, join(folder, name));
+      await user.sees(reason);
+    };
+    const short = writeWav([new Float32Array(4800)], 48000);
+    await refused('Response of headphones', 'ear.txt', '20 1\nloud 2\n', /ear\.txt: Line 2 is not a row/);
+    await refused(
+      'Response of headphones',
+      'far.txt',
+      '20 1\n100 500\n1000 0\n9000 0\n20000 0',
+      /500 dB at 100 Hz/,
+    );
+    await refused('Response of headphones', 'ear.wav', 'no wave', /ear\.wav: This is not a WAV file/);
+    expect(await (await user.region('Where')).getText()).not.toMatch(/ear|far/);
+    await refused(
+      'Sound file',
+      'letter.flac',
+      'dear aunt',
+      /letter\.flac is no sound that this browser can read/,
+    );
+    await refused('Sound file', 'tick.wav', short, /tick\.wav is shorter than half a second/);
+    await user.visit('/correct');
+    await user.sees('filters made');
+    const target = await (await user.region('Target')).getText();
+    await refused(
+      'Target file',
+      'steep.txt',
+      '20 0\n100 80\n',
+      /steep\.txt: The level 80 dB at 100 Hz is out of range/,
+    );
+    await refused(
+      'Target file',
+      'beyond.txt',
+      '1 0\n2 0\n',
+      /No row of the file lies between 5 Hz and 40 kHz/,
+    );
+    expect(await (await user.region('Target')).getText()).toBe(target);
+    rmSync(folder, { recursive: true });
+  });
+
   it('refuses to measure as found while a correction is active, and recalls a memory without', async () => {
     await user.visit('/mic-walk');
     await (await user.find('//button[starts-with(@aria-label, "Left at Home spot:")]')).click();

@@ -1,6 +1,7 @@
 // npm run bench: prints the benchmarks; each is a ratio or a rate next to its bar.
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { importBundled } from './importBundled.mjs';
 import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
 
 needNode();
@@ -16,6 +17,8 @@ if (process.argv.includes('capture')) {
 }
 const { benchCore } = await import('../bench/core.mjs');
 await benchCore();
+const { benchSubwoofers } = await importBundled('bench/subwoofers.ts');
+benchSubwoofers();
 const { benchPages } = await import('../bench/pages.mjs');
 await benchPages();
 const { benchRounds } = await import('../bench/rounds.mjs');
