@@ -1,0 +1,96 @@
+import Joi from 'joi';
+import { byId, id, list, number, span, text, time } from './schemaValues.js';
+
+export const style = Joi.valid('minimum', 'mixed', 'linear');
+const crossover = Joi.object({
+  kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
+  order: number.integer().min(1).max(8),
+  frequency: number.min(1).max(40_000),
+}).allow(null);
+const sections = list(
+  Joi.object({
+    kind: Joi.valid('peak', 'low shelf', 'high shelf'),
+    frequency: number.min(1).max(40_000),
+    gainDb: number.min(-60).max(24),
+    q: number.min(0.05).max(100),
+  }),
+  24,
+);
+const bassFeed = Joi.object({ gainDb: number.min(-80).max(24), lowPass: crossover }).allow(null);
+export const target = Joi.object({
+  handles: list(
+    Joi.object({ frequency: number.min(1).max(100_000), levelDb: number.min(-60).max(60) }),
+    64,
+  ).min(1),
+  lowLiftDb: number.min(-24).max(24),
+  highTiltDb: number.min(-24).max(24),
+  lowReachHz: number.min(5).max(1000).allow(null),
+});
+export const correction = Joi.object({
+  target,
+  familyTargets: byId(target),
+  strength: number.min(0).max(1),
+  strengthPoints: list(Joi.object({ frequency: number.min(1).max(40_000), share: number.min(0).max(1) }), 64),
+  maxBoostDb: number.min(0).max(24),
+  maxCutDb: number.min(0).max(60),
+  spans: byId(span),
+  targetLevels: byId(number.min(-200).max(200)),
+  filter: Joi.object({
+    form: Joi.valid('fir', 'sections', 'both'),
+    style,
+    taps: number.integer().min(16).max(65_536).allow(null),
+    sectionCount: number.integer().min(1).max(24),
+    kinds: list(Joi.valid('peak', 'low shelf', 'high shelf'), 3).min(1),
+    leastQ: number.min(0.05).max(100),
+    mostQ: number.min(Joi.ref('leastQ')).max(100),
+  }),
+  sections: byId(sections),
+  alignment: byId(
+    Joi.object({
+      trimDb: number.min(-80).max(24),
+      delayMs: number.min(0).max(1000),
+      inverted: Joi.boolean(),
+    }),
+  ),
+  subs: byId(
+    Joi.object({
+      gainDb: number.min(-80).max(24),
+      delayS: number.min(0).max(1),
+      inverted: Joi.boolean(),
+      sections,
+    }),
+  ),
+  crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
+  lowChannel: bassFeed,
+  headroomGuard: Joi.boolean(),
+});
+const outputSettings = list(
+  Joi.object({
+    trimDb: number,
+    delayMs: number,
+    inverted: Joi.boolean(),
+    muted: Joi.boolean(),
+    size: Joi.valid('small', 'large'),
+    highPass: crossover,
+    lowPass: crossover,
+    sections,
+    taps: number.integer().min(0),
+    bassFeed,
+    playsBass: Joi.boolean(),
+  }),
+  64,
+).allow(null);
+export const memoryLoad = Joi.object({
+  id,
+  letter: Joi.string().pattern(/^[A-F]$/),
+  name: text.allow(''),
+  loadedAt: time,
+  checksum: number,
+  filters: byId(id),
+  spans: byId(span),
+  outputs: outputSettings,
+  before: outputSettings,
+  designKey: text,
+  variantId: id.allow(null),
+  variantName: text.allow(''),
+});
