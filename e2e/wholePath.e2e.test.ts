@@ -283,6 +283,21 @@ describe('from an empty browser to a verified correction', () => {
     }
   });
 
+  it('Hand over: each channel with the bass that it sends away does what was predicted, too', async () => {
+    await user.among('What is measured again', 'With its bass');
+    await user.until('five channels send bass', async () => {
+      const table = await user.driver.findElement({ css: 'table' }).getText();
+      return (table.match(/not measured again yet/g) ?? []).length === 5;
+    });
+    await user.press('Measure again');
+    await user.sees('All 5 channels were measured again', 120_000);
+    const table = await user.driver.findElement({ css: 'table' }).getText();
+    const worst = [...table.matchAll(/dB ([+−]?[\d.]+) dB/g)].map((m) => Number(m[1]!.replace('−', '-')));
+    expect(worst).toHaveLength(5);
+    worst.forEach((v) => expect(Math.abs(v)).toBeLessThanOrEqual(1));
+    await user.among('What is measured again', 'Each by itself');
+  });
+
   it('Hand over: exports at another rate and reports, biquads that sox applies give the predicted response', async () => {
     await user.press('Filters and settings');
     await user.tick('96 kHz');
@@ -328,6 +343,7 @@ describe('from an empty browser to a verified correction', () => {
       'Rig and calibration',
       'Before and after',
       'Settings that were loaded',
+      'With the bass that the subwoofers play for them',
       'Left alone, and why',
       'Measured and set by',
     ])
@@ -464,16 +480,16 @@ describe('from an empty browser to a verified correction', () => {
     expect(wav.channels[0]!.length).toBe(8192);
     await user.press('Traces as text');
     const traces = unpackFiles((await user.download(/traces\.zip$/)).bytes, { files: 100, bytes: 1e8 });
-    expect(Object.keys(traces)).toHaveLength(35); // two verified sweeps of one channel at one spot: the newer stands
+    expect(Object.keys(traces)).toHaveLength(40); // two verified sweeps of one channel at one spot: the newer stands; five more with their bass
     const home = readResponseText(new TextDecoder().decode(traces['as-found/left-home-spot.txt']));
     expect(home.frequency.length).toBe(480);
     expect(home.phaseDeg).not.toBeNull();
     await user.press('Project file');
     projectFile = await user.download(/\.pebble\.zip$/);
     const { project, arrays } = readProjectFile(projectFile.bytes);
-    expect(project.sweeps).toHaveLength(42);
-    // 42 sweeps, each with its harmonics and its answer to the reference click, 7 filters of the one memory that has FIRs, and the response of each channel from the check of its level
-    expect(arrays).toHaveLength(140);
+    expect(project.sweeps).toHaveLength(47);
+    // 47 sweeps, each with its harmonics and its answer to the reference click, 7 filters of the one memory that has FIRs, and the response of each channel from the check of its level
+    expect(arrays).toHaveLength(155);
   });
 
   it('lets other software confirm the prediction: sox applies the exported filter, within 0.1 dB', () => {

@@ -21,6 +21,7 @@ import {
   playOnly,
   readProcessor,
   takeSweep,
+  type PlayRequest,
   type SweepOptions,
   type TimeBy,
 } from '../rig';
@@ -85,6 +86,7 @@ export interface TakeOptions extends Omit<SweepOptions, 'signal' | 'onProgress'>
   durationS?: number;
   /** whether a reference click ends the sweep, where the project has one */
   withReference?: boolean;
+  through?: PlayRequest['through'];
 }
 
 /** Sound lost on the way is this machine's hiccup, not the room's: it is taken again by itself, so often in all. */
@@ -111,7 +113,7 @@ async function takeWith(
   project: Project,
   loudspeaker: Loudspeaker,
   stands: Stand[],
-  { durationS = project.rig.sweepS, withReference = false, ...options }: TakeOptions,
+  { durationS = project.rig.sweepS, withReference = false, through = 'outputs', ...options }: TakeOptions,
 ): Promise<AnalysedSweep[]> {
   const device = rigOf(project);
   standMicrophones(device, project, stands);
@@ -134,6 +136,7 @@ async function takeWith(
     time: timeBy(project),
     ownResponse: own ? { samples: own.samples, rate: own.rate, zero: own.zero } : null,
     referenceOutput: reference && reference.fitted ? reference.output : null,
+    through,
   };
   for (let left = TAKES_WHEN_LOST; ; left--) {
     const analysed = await takeSweep(device, settings, options);
@@ -207,7 +210,10 @@ export async function measureSweeps(
   const takes: AnalysedSweep[][] = [];
   for (let i = 0; i < rig.repeats; i++) {
     const onProgress = (share: number) => options.onProgress((i + share) / rig.repeats);
-    takes.push(await takeWith(project, loudspeaker, stands, { ...options, onProgress, withReference: true }));
+    const through = stage === 'verified with bass' ? 'inputs' : 'outputs';
+    takes.push(
+      await takeWith(project, loudspeaker, stands, { ...options, onProgress, withReference: true, through }),
+    );
   }
   const averaged = stands.map((_, i) => averageRepeats(takes.map((t) => t[i]!)));
   let floorAt = at.length;

@@ -24,7 +24,7 @@ export function sweepOf(
 
 /** Verified sweeps belong to a memory, not to a round. */
 const keyOf = (s: Pick<Sweep, 'stage' | 'spotId' | 'loudspeakerId' | 'roundId'>) =>
-  `${s.stage} ${s.spotId} ${s.loudspeakerId} ${s.stage === 'verified' ? '' : s.roundId}`;
+  `${s.stage} ${s.spotId} ${s.loudspeakerId} ${s.stage === 'as found' ? s.roundId : ''}`;
 
 const indices = new WeakMap<Sweep[], Map<string, Sweep>>();
 /** The newest of every kind; made once for a list of sweeps, which never changes. */

@@ -29,6 +29,8 @@ export interface PlayRequest {
   /** inputs to record, in the order wanted */
   inputs: number[];
   lengthFrames: number;
+  /** whether a processor in between shall play each signal on the output of its number alone, or as its inputs are fed on; the first by default */
+  through?: 'outputs' | 'inputs';
 }
 
 export interface PlayOptions {

@@ -72,6 +72,7 @@ export class SimulatedRig implements AudioRig {
         (api) =>
           api.record({
             signals: request.signals,
+            through: request.through ?? 'outputs',
             lengthFrames: request.lengthFrames,
             microphones: this.standing(request, faults),
             outputs,

@@ -30,6 +30,7 @@ export interface SweepSettings {
   ownResponse: ImpulseResponse | null;
   /** output that gives the reference click after the sweep has died away; null for none */
   referenceOutput: number | null;
+  through?: PlayRequest['through'];
 }
 
 /** What the first microphone hears while a sweep runs, against what is played. */
@@ -78,7 +79,15 @@ export async function takeSweep(
   { onWatch, ...options }: SweepOptions = {},
 ): Promise<AnalysedSweep[]> {
   const { rate } = await rig.open();
-  const { time, output, microphones, referenceOutput, ownResponse, levelDbfs } = settings;
+  const {
+    time,
+    output,
+    microphones,
+    referenceOutput,
+    ownResponse,
+    levelDbfs,
+    through = 'outputs',
+  } = settings;
   const sweep = sweepOf(rate, settings);
   const headFrames = time.by === 'click' ? Math.round(HEAD_S * rate) : 0;
   const samples = withSilence(sweep, headFrames / rate);
@@ -98,7 +107,7 @@ export async function takeSweep(
   const onBlock = (block: Float32Array, fromFrame: number) =>
     onWatch?.({ samples: block, fromFrame, lengthFrames, rate, sweep: { atFrame, from, to, durationS } });
   const { channels, dropouts } = await rig.playAndRecord(
-    { signals, inputs, lengthFrames },
+    { signals, inputs, lengthFrames, through },
     onWatch ? { ...options, onBlock } : options,
   );
   const analysed: AnalysedSweep[] = [];

@@ -15,7 +15,7 @@ export const margins = list(
 
 export const sweep = Joi.object({
   id,
-  stage: Joi.valid('as found', 'verified'),
+  stage: Joi.valid('as found', 'verified', 'verified with bass'),
   roundId: id,
   spotId: id,
   loudspeakerId: id,

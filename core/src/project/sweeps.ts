@@ -45,7 +45,8 @@ export interface FloorPart {
 /** One sweep as stored; its impulse response lies under `traceId`. Never altered once taken. */
 export interface Sweep {
   id: string;
-  stage: 'as found' | 'verified';
+  /** with bass: through the processor's inputs, so that the subwoofers play what the channel sends them */
+  stage: 'as found' | 'verified' | 'verified with bass';
   roundId: string;
   spotId: string;
   loudspeakerId: string;

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
+import { Button, Checkbox, Progress, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { MEMORY_LETTERS, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
 import { useMemo, useState } from 'react';
@@ -17,7 +17,7 @@ import { MemoryShelf } from './MemoryShelf';
 import { AGREES_DB } from './missReasons';
 import { openReport } from './openReport';
 import { grid, useComparison, type Comparison } from './useComparison';
-import { besideOf, useHandOver } from './useHandOver';
+import { besideOf, useHandOver, verifiedIds, type VerifiedStage } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
 export function HandOverWorkbench() {
@@ -36,7 +36,14 @@ function HandOver({ project }: { project: Project }) {
   const spots = project.place.spots;
   const [spotId, setSpotId] = useState(spots[0]!.id);
   const spot = spots.find((s) => s.id === spotId) ?? spots[0]!;
-  const comparison = useComparison(project, load, spot.id);
+  const [withBass, setWithBass] = useState(false);
+  // a real interface cannot be told to play a processor's inputs: that is set on the processor
+  const sendsBass =
+    load !== null &&
+    project.rig.kind === 'simulated' &&
+    verifiedIds(project, load, 'verified with bass').length > 0;
+  const stage: VerifiedStage = sendsBass && withBass ? 'verified with bass' : 'verified';
+  const comparison = useComparison(project, load, spot.id, stage);
   const [chosen, setChosen] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [letter, setLetter] = useState<MemoryLetter>('B');
@@ -152,6 +159,18 @@ function HandOver({ project }: { project: Project }) {
       </div>
       <section className="notes" aria-label="Predicted and verified">
         <h2>What the plot says</h2>
+        {sendsBass ? (
+          <SegmentedControl
+            size="xs"
+            aria-label="What is measured again"
+            data={[
+              { value: 'verified', label: 'Each by itself' },
+              { value: 'verified with bass', label: 'With its bass' },
+            ]}
+            value={stage}
+            onChange={(v) => setWithBass(v !== 'verified')}
+          />
+        ) : null}
         <Verdict list={comparison.list} load={load} />
         {comparison.list.length > 0 ? (
           <table className="plain">
@@ -335,7 +354,7 @@ function HandOver({ project }: { project: Project }) {
                   size="compact-md"
                   variant={load ? 'filled' : 'default'}
                   disabled={!load}
-                  onClick={() => void hand.verify(load!, [spots[0]!.id])}
+                  onClick={() => void hand.verify(load!, [spots[0]!.id], stage)}
                 >
                   Measure again
                 </Button>
@@ -348,6 +367,7 @@ function HandOver({ project }: { project: Project }) {
                     void hand.verify(
                       load!,
                       spots.map((s) => s.id),
+                      stage,
                     )
                   }
                 >

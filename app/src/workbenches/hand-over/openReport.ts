@@ -13,7 +13,8 @@ export async function openReport(project: Project, load: MemoryLoad): Promise<vo
   await provideDesigns(project, variant.correction);
   const designs = [...(await designAll(channelRequests(project, variant.correction))).values()];
   const comparisons = await compareLoad(project, load, project.place.spots[0]!.id);
-  const html = reportHtml({ project, load, comparisons, designs, madeAt: Date.now() });
+  const withBass = await compareLoad(project, load, project.place.spots[0]!.id, 'verified with bass');
+  const html = reportHtml({ project, load, comparisons, withBass, designs, madeAt: Date.now() });
   if (tab) {
     tab.document.write(html);
     tab.document.close();

@@ -58,11 +58,12 @@ const comparison = {
   difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000 },
   reasons: [],
 };
-const make = (over: Partial<Project> = {}) =>
+const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = []) =>
   reportHtml({
     project: { ...project, ...over },
     load,
     comparisons: [comparison],
+    withBass,
     designs: [design],
     madeAt: 0,
   });
@@ -79,6 +80,15 @@ it('tells figures, settings, what was left alone and why, and trials; nothing ty
   expect(html).toContain('Right in 8 of 8 turns');
   expect(html.match(/<figure>/g)).toHaveLength(1);
   expect(html).not.toContain('has changed since');
+});
+
+it('tells what the subwoofers make of the bass that a channel sends, once it was measured', () => {
+  expect(make()).not.toContain('With the bass');
+  const html = make({}, [{ ...comparison, difference: { rmsDb: 0.2, worstDb: 0.44, worstAt: 80 } }]);
+  expect(html).toContain('With the bass that the subwoofers play for them');
+  expect(html).toContain('+0.44 dB at 80 Hz');
+  const unmeasured = { ...comparison, verifiedDb: null, difference: null } as unknown as typeof comparison;
+  expect(make({}, [unmeasured])).not.toContain('With the bass');
 });
 
 it('says so when the correction has changed since it was loaded', () => {

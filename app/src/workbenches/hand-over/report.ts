@@ -16,6 +16,8 @@ export interface ReportParts {
   project: Project;
   load: MemoryLoad;
   comparisons: Comparison[];
+  /** channels that send bass, with what the subwoofers make of it */
+  withBass: Comparison[];
   designs: ChannelDesign[];
   madeAt: number;
 }
@@ -57,7 +59,15 @@ function nameOf(project: Project, id: string): string {
   return project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
 }
 
-function reached({ project, load, comparisons, designs }: ReportParts): string {
+const verdictOf = ({ difference, reasons }: Comparison): string[] =>
+  difference
+    ? [
+        `${formatDb(difference.worstDb, 2)} at ${formatHz(difference.worstAt)}`,
+        reasons.length === 0 ? 'as predicted' : reasons.join('; '),
+      ]
+    : ['not measured again', ''];
+
+function reached({ project, load, comparisons, withBass, designs }: ReportParts): string {
   const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
   const changed = designKey(project, variant.correction) !== load.designKey;
   const rows = comparisons.map((c) => {
@@ -70,12 +80,16 @@ function reached({ project, load, comparisons, designs }: ReportParts): string {
       design?.distanceLeftOut
         ? `${design.distanceLeftOut.before.toFixed(2)} to ${design.distanceLeftOut.after.toFixed(2)} dB`
         : 'none taken',
-      c.difference
-        ? `${formatDb(c.difference.worstDb, 2)} at ${formatHz(c.difference.worstAt)}`
-        : 'not measured again',
-      c.difference ? (c.reasons.length === 0 ? 'as predicted' : c.reasons.join('; ')) : '',
+      ...verdictOf(c),
     ];
   });
+  const bassRows = withBass
+    .filter((c) => c.difference)
+    .map((c) => [
+      nameOf(project, c.id),
+      `${formatHz(c.span.from)} to ${formatHz(c.span.to)}`,
+      ...verdictOf(c),
+    ]);
   return (
     table(
       [
@@ -89,6 +103,10 @@ function reached({ project, load, comparisons, designs }: ReportParts): string {
       ],
       rows,
     ) +
+    (bassRows.length > 0
+      ? '<h3>With the bass that the subwoofers play for them</h3>' +
+        table(['Channel', 'Span', 'Verified less predicted, most', 'Verdict'], bassRows)
+      : '') +
     (changed
       ? '<p>The correction or what it rests on has changed since it was loaded: distances and what was left alone are of the changed one, plots and settings of what was loaded.</p>'
       : '') +

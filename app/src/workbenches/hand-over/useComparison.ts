@@ -1,5 +1,5 @@
 import { rmsDistance, type Span } from '@pebble-hall/core/correct';
-import { plainOutput, playedSpan } from '@pebble-hall/core/output';
+import { drivesOf, plainOutput, playedSpan, type Drive } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
@@ -8,7 +8,8 @@ import { PROCESSOR } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { repository, sentenceOf } from '../../store';
 import { missReasons } from './missReasons';
-import { verifiedOf } from './useHandOver';
+import { verifiedIds, verifiedOf, type VerifiedStage } from './useHandOver';
+import type { HeardWay } from '../../workers/design.worker';
 
 export const grid = logGrid();
 
@@ -32,44 +33,35 @@ export interface ComparisonState {
   ready: boolean;
 }
 
-/** Comparisons of all channels of a load at a spot; computed from stored samples in a worker. */
-export async function compareLoad(project: Project, load: MemoryLoad, spotId: string): Promise<Comparison[]> {
+/** Comparisons of a load at a spot; computed from stored samples in a worker. */
+export async function compareLoad(
+  project: Project,
+  load: MemoryLoad,
+  spotId: string,
+  stage: VerifiedStage = 'verified',
+): Promise<Comparison[]> {
   const list: Comparison[] = [];
-  for (const id of Object.keys(load.spans)) {
-    const found = sweepOf(project, spotId, id);
-    const output = project.place.loudspeakers.find((l) => l.id === id)?.output;
-    if (!found || !output) continue;
-    const filterId = load.filters[id];
-    const filter = filterId ? await repository().array(filterId) : null;
-    if (filterId && !filter) continue;
-    const trace = await traceOf(found, project.calibrations);
-    const foundDb = (await designWorker().call((api) => api.response(trace))).levelDb;
-    const [before, after] = [
-      load.before?.[output - 1] ?? plainOutput(),
-      load.outputs?.[output - 1] ?? plainOutput(),
-    ];
-    const predictedDb = await designWorker().call((api) =>
-      api.predicted(trace, before, after, filter?.samples ?? null),
-    );
-    const verified = verifiedOf(project, load, id, spotId);
+  for (const id of verifiedIds(project, load, stage)) {
+    const output = outputOf(project, id);
+    const drives = stage === 'verified' ? [{ output, feed: null }] : drivesOf(load.outputs ?? [], output);
+    const ways = await Promise.all(drives.map((drive) => wayOf(project, load, spotId, drive)));
+    const own = ways[0];
+    if (!own || ways.some((w) => w === null)) continue;
+    const foundDb = (await designWorker().call((api) => api.response(own.trace))).levelDb;
+    const predictedDb = await designWorker().call((api) => api.heard(ways as HeardWay[]));
+    const verified = verifiedOf(project, load, id, spotId, stage);
     const verifiedTrace = verified && (await traceOf(verified, project.calibrations));
     const verifiedDb = verifiedTrace
       ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
       : null;
-    const span = playedSpan(load.spans[id]!, after, PROCESSOR.rate);
+    const span = comparedSpan(project, load, id, drives);
     const reasons =
       verified && verifiedDb
         ? missReasons(grid, {
             predictedDb: smoothLevels(grid, predictedDb, 6),
             verifiedDb: smoothLevels(grid, verifiedDb, 6),
             span,
-            laterS:
-              verified.arrivalS !== null && found.arrivalS !== null
-                ? verified.arrivalS -
-                  found.arrivalS -
-                  (after.delayMs - before.delayMs) / 1000 -
-                  latencyS(filter?.samples, filter?.rate)
-                : null,
+            laterS: laterThanExpected(sweepOf(project, spotId, id), verified, own),
             marginDb: marginNear(verified, differenceOf(predictedDb, verifiedDb, span).worstAt),
             sameMemory: verified.memory.checksum === load.checksum,
           })
@@ -87,6 +79,56 @@ export async function compareLoad(project: Project, load: MemoryLoad, spotId: st
   return list;
 }
 
+const outputOf = ({ place }: Project, id: string): number =>
+  place.loudspeakers.find((l) => l.id === id)?.output ?? 0;
+const loudspeakerOn = ({ place }: Project, output: number) =>
+  place.loudspeakers.find((l) => l.output === output);
+
+/** What one loudspeaker does at a spot with a load; null where it was not measured there, or its filter is gone. */
+async function wayOf(
+  project: Project,
+  load: MemoryLoad,
+  spotId: string,
+  { output, feed }: Drive,
+): Promise<HeardWay | null> {
+  const id = loudspeakerOn(project, output)?.id;
+  const found = id && sweepOf(project, spotId, id);
+  if (!found) return null;
+  const filterId = load.filters[id];
+  const filter = filterId ? await repository().array(filterId) : null;
+  if (filterId && !filter) return null;
+  return {
+    trace: await traceOf(found, project.calibrations),
+    before: load.before?.[output - 1] ?? plainOutput(),
+    after: load.outputs?.[output - 1] ?? plainOutput(),
+    fir: filter?.samples ?? null,
+    feed,
+  };
+}
+
+/** Where a prediction is held against what was measured: from the span of whoever plays the lows to the channel's own end. */
+function comparedSpan(project: Project, load: MemoryLoad, id: string, drives: Drive[]): Span {
+  const spans = drives.flatMap(({ output }) => {
+    const own = load.spans[loudspeakerOn(project, output)?.id ?? ''];
+    const settings = load.outputs?.[output - 1];
+    return own ? [settings ? playedSpan(own, settings, PROCESSOR.rate) : own] : [];
+  });
+  return {
+    from: Math.min(...spans.map((s) => s.from)),
+    to: playedSpan(load.spans[id]!, settingsOf(load, outputOf(project, id)), PROCESSOR.rate).to,
+  };
+}
+const settingsOf = ({ outputs }: MemoryLoad, output: number) => outputs?.[output - 1] ?? plainOutput();
+
+/** By how much sound arrives later than the settings let expect, seconds; null where it is not known. */
+function laterThanExpected(found: Sweep | undefined, verified: Sweep, { before, after, fir }: HeardWay) {
+  if (verified.arrivalS === null || !found || found.arrivalS === null) return null;
+  // with bass the subwoofers may be heard first: that tells nothing of the microphone
+  if (verified.stage === 'verified with bass') return null;
+  const meant = (after.delayMs - before.delayMs) / 1000 + latencyS(fir);
+  return verified.arrivalS - found.arrivalS - meant;
+}
+
 /** How far a sweep stood above the noise where it misses most: its own band's margin, or the whole sweep's if that is less. */
 function marginNear({ margins, verdict }: Sweep, frequency: number): number {
   const away = (m: Sweep['margins'][number]) => Math.abs(Math.log(m.centre / frequency));
@@ -95,34 +137,40 @@ function marginNear({ margins, verdict }: Sweep, frequency: number): number {
 }
 
 /** Where a filter's main tap stands: by so much it makes the sound later. */
-function latencyS(fir: Float32Array | undefined, rate: number | undefined): number {
-  if (!fir || !rate) return 0;
+function latencyS(fir: Float32Array | null): number {
+  if (!fir) return 0;
   let main = 0;
   fir.forEach((v, i) => (main = Math.abs(v) > Math.abs(fir[main]!) ? i : main));
-  return main / rate;
+  return main / PROCESSOR.rate;
 }
 
 const NOTHING: ComparisonState = { list: [], problem: null, ready: false };
 
-export function useComparison(project: Project, load: MemoryLoad | null, spotId: string): ComparisonState {
+export function useComparison(
+  project: Project,
+  load: MemoryLoad | null,
+  spotId: string,
+  stage: VerifiedStage,
+): ComparisonState {
   const [result, setResult] = useState<ComparisonState & { of: string }>({ of: '', ...NOTHING });
   /** what is shown stays while more of it is measured, but nothing of another load or spot does */
-  const of = `${load?.id} ${spotId}`;
+  const of = `${load?.id} ${spotId} ${stage}`;
   const ids = load ? Object.keys(load.spans) : [];
   const key = load
     ? [
         load.id,
         spotId,
+        stage,
         ...ids.map(
           (id) =>
-            `${sweepOf(project, spotId, id)?.traceId} ${verifiedOf(project, load, id, spotId)?.traceId}`,
+            `${sweepOf(project, spotId, id)?.traceId} ${verifiedOf(project, load, id, spotId, stage)?.traceId}`,
         ),
       ].join('|')
     : '';
   useEffect(() => {
     let current = true;
     setResult((r) => ({ ...r, ready: false }));
-    (load ? compareLoad(project, load, spotId) : Promise.resolve([]))
+    (load ? compareLoad(project, load, spotId, stage) : Promise.resolve([]))
       .then((list) => current && setResult({ of, list, problem: null, ready: true }))
       .catch(
         (error: unknown) => current && setResult({ of, list: [], problem: sentenceOf(error), ready: true }),

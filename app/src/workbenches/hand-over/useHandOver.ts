@@ -5,6 +5,7 @@ import {
   type PendingLoad,
   type Project,
   type ProjectArray,
+  type Sweep,
 } from '@pebble-hall/core/project';
 import {
   memoryChecksum,
@@ -214,7 +215,7 @@ export function useHandOver(project: Project, change: Change) {
   const rename = (letter: MemoryLetter, name: string) => quick(() => renameMemory(letter, name));
   const copy = (from: MemoryLetter, to: MemoryLetter) => quick(() => copyMemory(from, to));
 
-  const verify = (last: MemoryLoad, spotIds: string[]) =>
+  const verify = (last: MemoryLoad, spotIds: string[], stage: VerifiedStage) =>
     guarded('Measuring again', async (signal) => {
       const memory = await memoryStamp();
       if (memory.checksum !== last.checksum) {
@@ -224,14 +225,14 @@ export function useHandOver(project: Project, change: Change) {
             : `memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`,
         );
       }
-      const ids = Object.keys(last.spans);
+      const ids = verifiedIds(project, last, stage);
       const takes = spotIds.flatMap((spotId) => ids.map((id) => ({ spotId, id })));
       for (const [i, { spotId, id }] of takes.entries()) {
         const name = project.place.loudspeakers.find((l) => l.id === id)!.name;
         const spot = project.place.spots.find((s) => s.id === spotId)!;
         const step = (share: number) =>
           setWork({ what: `${name} at ${spot.name}`, share: (i + share) / takes.length, pauses: false });
-        const { sweep, arrays } = await measureSweep(project, spotId, id, 'verified', {
+        const { sweep, arrays } = await measureSweep(project, spotId, id, stage, {
           signal,
           onProgress: step,
         });
@@ -243,7 +244,7 @@ export function useHandOver(project: Project, change: Change) {
               ...p.sweeps.filter(
                 (s) =>
                   !(
-                    s.stage === 'verified' &&
+                    s.stage === stage &&
                     s.spotId === spotId &&
                     s.loudspeakerId === id &&
                     s.memory.checksum === sweep.memory.checksum
@@ -307,18 +308,29 @@ export function besideOf(load: MemoryLoad | null, state: ProcessorState | null) 
 const sameFilters = (a: OutputSettings[], b: OutputSettings[]) =>
   a.every((o, i) => o.taps === b[i]?.taps && o.sections.length === b[i].sections.length);
 
+/** Every loudspeaker by itself, or the channels that send bass with what the subwoofers make of it. */
+export type VerifiedStage = Exclude<Sweep['stage'], 'as found'>;
+
+/** What is measured again of a load. */
+export const verifiedIds = ({ place }: Project, load: MemoryLoad, stage: VerifiedStage): string[] =>
+  Object.keys(load.spans).filter((id) => {
+    const output = place.loudspeakers.find((l) => l.id === id)?.output;
+    return stage === 'verified' || (output && load.outputs?.[output - 1]?.bassFeed);
+  });
+
 /** The verified sweep of a channel at a spot that belongs to a load. */
 export const verifiedOf = (
   project: Project,
   load: MemoryLoad,
   id: string,
   spotId = project.place.spots[0]!.id,
+  stage: VerifiedStage = 'verified',
 ) => {
-  const newest = sweepOf(project, spotId, id, 'verified');
+  const newest = sweepOf(project, spotId, id, stage);
   if (newest?.memory.checksum === load.checksum) return newest;
   return project.sweeps.findLast(
     (s) =>
-      s.stage === 'verified' &&
+      s.stage === stage &&
       s.spotId === spotId &&
       s.loudspeakerId === id &&
       s.memory.checksum === load.checksum,

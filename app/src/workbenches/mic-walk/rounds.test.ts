@@ -20,13 +20,19 @@ it('deletes a round with its sweeps; what was verified stays, and so does the la
   const first = project.roundId;
   const two = {
     ...withNewRound(project, 'r2', 5),
-    sweeps: [sweep('a', first), sweep('b', 'r2'), sweep('c', 'r2', 'verified')],
+    sweeps: [
+      sweep('a', first),
+      sweep('b', 'r2'),
+      sweep('c', 'r2', 'verified'),
+      sweep('d', 'r2', 'verified with bass'),
+    ],
   };
   const left = withoutRound(two, 'r2');
   expect(left.roundId).toBe(first);
   expect(left.sweeps.map((s) => [s.id, s.roundId])).toEqual([
     ['a', first],
     ['c', first],
+    ['d', first],
   ]);
   expect(withoutRound(project, first)).toBe(project);
 });

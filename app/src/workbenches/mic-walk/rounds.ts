@@ -34,7 +34,7 @@ export function withoutRound(project: Project, id: string): Project {
     roundId,
     sweeps: project.sweeps.flatMap((s) => {
       if (s.roundId !== id) return [s];
-      return s.stage === 'verified' ? [{ ...s, roundId }] : []; // what was verified belongs to its memory, not to a round
+      return s.stage === 'as found' ? [] : [{ ...s, roundId }]; // what was verified belongs to its memory, not to a round
     }),
   };
 }
