@@ -16,7 +16,7 @@ export function BesideNotice({ letter, beside, nameOf, onPutBack }: BesideNotice
       <div style={{ minWidth: 0, flex: 1 }}>
         Beside the filters, the processor changed {beside.length}{' '}
         {beside.length === 1 ? 'setting' : 'settings'} of memory {letter}: {besideSummary(beside, nameOf)}.
-        <ul style={{ margin: '4px 0 0', paddingLeft: 18, maxHeight: 66, overflowY: 'auto' }}>
+        <ul style={{ margin: '4px 0 0', paddingLeft: 18, maxHeight: 57, overflowY: 'auto' }}>
           {besideLines(beside, nameOf).map((line) => (
             <li key={line}>
               <small>{line}</small>

@@ -150,9 +150,11 @@ function HandOver({ project }: { project: Project }) {
           <div style={{ display: 'grid', placeItems: 'center', height: '100%' }} className="quiet">
             <p style={{ maxWidth: 380, textAlign: 'center' }}>
               {comparison.problem ??
-                (designable
-                  ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.'
-                  : 'There is no correction yet: measure in the Mic walk first.')}
+                (load && !comparison.ready
+                  ? 'Working out what was loaded …'
+                  : designable
+                    ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.'
+                    : 'There is no correction yet: measure in the Mic walk first.')}
             </p>
           </div>
         )}

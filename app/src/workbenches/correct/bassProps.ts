@@ -1,0 +1,23 @@
+import type { Correction, Loudspeaker, Project } from '@pebble-hall/core/project';
+import type { ExactFilters } from '../../parts/exactFilters';
+import { fittedOf } from '../../parts/progress';
+import type { Edit } from './useCorrection';
+import type { JointReading } from './useJoint';
+
+/** What every card of the Bass page works on: one full-range channel and all subwoofers. */
+export interface BassPageProps {
+  project: Project;
+  correction: Correction;
+  mainId: string;
+  filters: ExactFilters | null;
+  reading: JointReading | null;
+  problem: string | null;
+  onEdit: Edit;
+}
+
+export const mainOf = ({ project, mainId }: BassPageProps): Loudspeaker =>
+  project.place.loudspeakers.find((l) => l.id === mainId)!;
+export const subsOf = (project: Project): Loudspeaker[] =>
+  fittedOf(project).filter((l) => l.role === 'subwoofer');
+export const mainsOf = (project: Project): Loudspeaker[] =>
+  fittedOf(project).filter((l) => l.role === 'full range');
