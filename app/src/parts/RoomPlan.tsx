@@ -188,7 +188,7 @@ export function RoomPlan({
 }
 
 /** Where along its line a length is written; neighbours differ. */
-const WRITTEN_AT = [0.58, 0.42, 0.72];
+const WRITTEN_AT = [0.58, 0.42, 0.72, 0.5, 0.4, 0.34, 0.64];
 
 /** A length, written near its middle; `at` keeps neighbours apart. */
 function Measure({ from, to, label, attention, faint, at }: PlanLine & { at: number }) {

@@ -28,6 +28,11 @@ const STEPS: { path: string; title: string; text: string }[] = [
     text: 'Draw the target, choose where and how much, see what each seat would get.',
   },
   {
+    path: '/listen',
+    title: 'Listen',
+    text: 'Hear it as found and corrected at equal loudness, blind if you like.',
+  },
+  {
     path: '/hand-over',
     title: 'Hand over',
     text: 'Load a memory of the processor, measure again, compare with the prediction.',
@@ -45,8 +50,9 @@ export function StartHere() {
 
 function Start({ project }: { project: Project }) {
   const stones = stonesOf(project);
-  // one looks at traces at any time, it is never done: the button leads to what must be done
-  const next = stones.find((s) => s.name !== 'Traces' && s.state !== 'done') ?? stones.at(-1)!;
+  // one looks and listens at any time, that is never done: the button leads to what must be done
+  const atAnyTime = ['Traces', 'Listen'];
+  const next = stones.find((s) => !atAnyTime.includes(s.name) && s.state !== 'done') ?? stones.at(-1)!;
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
       <div className="plot" style={{ padding: 12 }}>
