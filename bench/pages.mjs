@@ -29,7 +29,7 @@ export async function benchPages() {
   try {
     await driver.get(server.url);
     await sees(driver, 'Start here');
-    for (const path of ['/', '/rig', '/mic-walk', '/correct', '/hand-over'])
+    for (const path of ['/', '/rig', '/mic-walk', '/traces', '/correct', '/listen', '/hand-over'])
       await loadOf(driver, server.url, path);
 
     await driver.get(`${server.url}/mic-walk`);

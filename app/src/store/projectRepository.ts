@@ -2,8 +2,6 @@ import {
   arraysOf,
   migrateProject,
   PROJECT_VERSION,
-  readProjectFile,
-  writeProjectFile,
   type Project,
   type ProjectArray,
 } from '@pebble-hall/core/project';
@@ -134,6 +132,7 @@ export class ProjectRepository {
     const wanted = [...arraysOf(project)];
     const rows = await this.database.arrays.bulkGet(wanted);
     const arrays = rows.filter((row) => row !== undefined);
+    const { writeProjectFile } = await import('./projectFiles');
     return { bytes: writeProjectFile(project, arrays), project };
   }
 
@@ -143,6 +142,7 @@ export class ProjectRepository {
    * @throws FormatError when the file is not right; nothing is stored then
    */
   async importFile(bytes: Uint8Array): Promise<string> {
+    const { readProjectFile } = await import('./projectFiles');
     const { project, arrays } = readProjectFile(bytes);
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;

@@ -41,7 +41,8 @@ export {
 } from './types.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
-export { arraysOf, checkProject } from './schema.js';
+export { arraysOf } from './arraysOf.js';
+export { checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';
 export {
   firstVariant,

@@ -8,8 +8,9 @@ import {
   unpackFiles,
   writeWav,
 } from '../formats/index.js';
+import { arraysOf } from './arraysOf.js';
 import { migrateProject } from './migrate.js';
-import { arraysOf, checkProject } from './schema.js';
+import { checkProject } from './schema.js';
 import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
 
 const FORMAT = 'pebble-hall project';

@@ -55,7 +55,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
           <div key={i} className="row" style={{ gap: 4 }}>
             <Select
               size="xs"
-              w={88}
+              w={82}
               aria-label={`Kind of section ${i + 1}`}
               allowDeselect={false}
               data={['peak', 'low shelf', 'high shelf']}
@@ -80,7 +80,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               min={-30}
               max={12}
               step={PROCESSOR.gainStepDb}
-              width={72}
+              width={80}
               onChange={(gainDb) => set(i, { gainDb })}
             />
             <NumberField

@@ -4,8 +4,8 @@ import { exactFilters, exactKey, type ExactFilters } from '../../parts/exactFilt
 import { isAbort } from '../../rig';
 import { sentenceOf } from '../../store';
 
-/** The hand has to rest for this long before the exact filters follow. */
-const REST_MS = 350;
+/** The hand has to rest for this long before the exact filters follow: they keep the worker from the quick designs of the next move. */
+const REST_MS = 900;
 
 export interface Exact {
   /** null until all are there; those of an earlier state are not shown */
