@@ -1,6 +1,4 @@
-import { ActionIcon, Select } from '@mantine/core';
 import { smoothLevels, smoothVariable } from '@pebble-hall/core/signal';
-import { IconZoomIn, IconZoomOut, IconZoomReset } from '@tabler/icons-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ChartHandles, type HandleEvents } from './ChartHandles';
 import { ChartLegend } from './ChartLegend';
@@ -19,6 +17,7 @@ import {
   zoomed,
   type PlotView,
 } from './chartMath';
+import { SmoothingSelect, smoothingName, ZoomButtons, type Smoothing } from './ChartTools';
 import type { ChartBand, ChartTrace } from './drawTraces';
 import { savedResponse } from './savedResponse';
 import { SavePlotMenu } from './SavePlotMenu';
@@ -63,10 +62,7 @@ export interface ResponseChartProps {
   onCursor?: (index: number | null) => void;
 }
 
-/** Octave fraction, or one that narrows towards the lows. */
-export type Smoothing = number | 'variable';
-const SMOOTHINGS = [1, 2, 3, 6, 12, 24, 48];
-const smoothingName = (s: Smoothing) => (s === 'variable' ? 'variable' : `1/${s} octave`);
+export type { Smoothing };
 
 /**
  * The one chart of responses over frequency: Recharts lays out axes and grid, a canvas over its plot area draws the
@@ -115,12 +111,20 @@ export function ResponseChart(props: ResponseChartProps) {
     [area, band, range],
   );
 
+  const pointedAt = cursor?.index ?? null;
+  const middle = pointedAt === null ? null : frequency[pointedAt]!;
+  const zoomBy = useCallback(
+    (factor: number) => setBand((b) => zoomed(b, middle ?? Math.sqrt(b.fromHz * b.toHz), factor)),
+    [middle],
+  );
+  const { fromHz, toHz } = props.within ?? FULL_BAND;
+  const showWhole = useCallback(() => setBand({ fromHz, toHz }), [fromHz, toHz]);
+
   const picked = cursor && shown[cursor.trace] ? { ...cursor, trace: shown[cursor.trace]! } : null;
   const { onCursor } = props;
-  const pointed = cursor?.index ?? null;
   useEffect(() => {
-    onCursor?.(pointed);
-  }, [onCursor, pointed]);
+    onCursor?.(pointedAt);
+  }, [onCursor, pointedAt]);
 
   const readout = picked
     ? `${formatHz(frequency[picked.index]!)}, ${(props.format ?? formatDb)(picked.trace.levels[picked.index]!)}, ${picked.trace.label}`
@@ -174,12 +178,10 @@ export function ResponseChart(props: ResponseChartProps) {
     else if (event.key === 'ArrowDown') setCursor({ ...now, trace: (now.trace + 1) % shown.length });
     else if (event.key === '+') zoomBy(0.6);
     else if (event.key === '-') zoomBy(1 / 0.6);
-    else if (event.key === '0') setBand(props.within ?? FULL_BAND);
+    else if (event.key === '0') showWhole();
     else return;
     event.preventDefault();
   };
-  const zoomBy = (factor: number) =>
-    setBand((b) => zoomed(b, cursor ? frequency[cursor.index]! : Math.sqrt(b.fromHz * b.toHz), factor));
 
   return (
     <div style={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
@@ -198,18 +200,7 @@ export function ResponseChart(props: ResponseChartProps) {
         </output>
         {props.tools}
         {smoothing && props.onSmoothing ? (
-          <Select
-            aria-label="Smoothing"
-            size="xs"
-            w={116}
-            allowDeselect={false}
-            data={[...SMOOTHINGS, 'variable' as const].map((f) => ({
-              value: String(f),
-              label: smoothingName(f),
-            }))}
-            value={String(smoothing)}
-            onChange={(value) => value && props.onSmoothing?.(value === 'variable' ? value : Number(value))}
-          />
+          <SmoothingSelect smoothing={smoothing} onSmoothing={props.onSmoothing} />
         ) : null}
         {props.title ? (
           <SavePlotMenu
@@ -226,21 +217,7 @@ export function ResponseChart(props: ResponseChartProps) {
             }
           />
         ) : null}
-        <ActionIcon.Group>
-          <ActionIcon variant="default" aria-label="Zoom in" onClick={() => zoomBy(0.6)}>
-            <IconZoomIn size={16} />
-          </ActionIcon>
-          <ActionIcon variant="default" aria-label="Zoom out" onClick={() => zoomBy(1 / 0.6)}>
-            <IconZoomOut size={16} />
-          </ActionIcon>
-          <ActionIcon
-            variant="default"
-            aria-label="Show the whole band"
-            onClick={() => setBand(props.within ?? FULL_BAND)}
-          >
-            <IconZoomReset size={16} />
-          </ActionIcon>
-        </ActionIcon.Group>
+        <ZoomButtons onZoom={zoomBy} onWhole={showWhole} />
       </div>
       <div
         ref={box}

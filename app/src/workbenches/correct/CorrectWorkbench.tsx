@@ -1,4 +1,4 @@
-import { Button, SegmentedControl } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { targetOf, familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -15,7 +15,8 @@ import { FilterPage } from './FilterPage';
 import { HowMuchCard } from './HowMuchCard';
 import { JointNotes, JointPlot } from './JointPlot';
 import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
-import { LOOKS, PAGES, type Look, type Page, type Shown } from './pages';
+import { PageBar } from './PageBar';
+import { type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
 import { MissList } from './MissList';
 import { readDesign } from './readDesign';
@@ -340,20 +341,12 @@ function Correct({ project }: { project: Project }) {
         {single && design && page !== 'Bass' ? <WhyPanel why={why} /> : null}
       </section>
       <div className="chips" style={{ gridColumn: '1 / 3', gap: 10 }}>
-        <SegmentedControl
-          size="xs"
-          aria-label="What is worked on"
-          data={[...PAGES]}
-          value={page}
-          onChange={(v) => setPage(v as Page)}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label="What the plot shows"
-          data={[...LOOKS]}
-          value={look}
-          onChange={(v) => setLook(v as Look)}
-          disabled={Boolean(grouped) || page === 'Bass'}
+        <PageBar
+          page={page}
+          look={look}
+          lookFixed={Boolean(grouped) || page === 'Bass'}
+          onPage={setPage}
+          onLook={setLook}
         />
         <span style={{ flex: 1 }} />
         <small className={isStale(project, variant) ? 'attention' : 'quiet'} aria-label="Variant in hand">
@@ -400,8 +393,9 @@ function Correct({ project }: { project: Project }) {
               }
               onPlaceAgain={() => edit('target placed again', { targetLevels: {} })}
             />
-            <HowMuchCard correction={correction} onEdit={edit} />
+            <HowMuchCard correction={correction} stored={variant.correction} onEdit={edit} />
             <SpanCard
+              stored={variant.correction}
               channel={channel.name}
               family={family && family.loudspeakerIds.length > 1 ? family.name : null}
               span={design?.span ?? null}

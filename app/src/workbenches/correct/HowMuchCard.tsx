@@ -1,11 +1,28 @@
 import { Slider } from '@mantine/core';
 import type { Correction } from '@pebble-hall/core/project';
+import { memo } from 'react';
 import { NumberField } from '../../parts/NumberField';
 import { StrengthButton } from './StrengthButton';
 import type { Edit } from './useCorrection';
 
-/** How far the correction goes: strength, and the limits of boost and cut. */
-export function HowMuchCard({ correction, onEdit }: { correction: Correction; onEdit: Edit }) {
+interface HowMuchProps {
+  correction: Correction;
+  /** the correction as stored: edits go on top of it */
+  stored: Correction;
+  onEdit: Edit;
+}
+
+/** How far the correction goes: strength, and the limits of boost and cut. Not drawn again while a hand moves something else. */
+export const HowMuchCard = memo(
+  HowMuch,
+  (a, b) =>
+    a.stored === b.stored &&
+    (['strength', 'strengthPoints', 'maxBoostDb', 'maxCutDb'] as const).every(
+      (key) => a.correction[key] === b.correction[key],
+    ),
+);
+
+function HowMuch({ correction, onEdit }: HowMuchProps) {
   const { strength, maxBoostDb, maxCutDb } = correction;
   return (
     <section className="card" aria-label="How much">

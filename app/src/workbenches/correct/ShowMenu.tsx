@@ -1,9 +1,10 @@
 import { Button, Checkbox, Popover } from '@mantine/core';
+import { memo } from 'react';
 import { NumberField } from '../../parts/NumberField';
 import type { Shown } from './pages';
 
 /** What the level plot draws beside the average, and from which miss on a channel is marked. */
-export function ShowMenu({
+export const ShowMenu = memo(function ShowMenu({
   shown,
   onShown,
   missOver,
@@ -49,4 +50,4 @@ export function ShowMenu({
       </Popover.Dropdown>
     </Popover>
   );
-}
+});
