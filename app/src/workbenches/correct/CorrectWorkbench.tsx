@@ -56,7 +56,10 @@ function Correct({ project }: { project: Project }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const group = chosen === ALL ? channels : channelsOf(chosen);
   const channel = channels.find((l) => l.id === chosen) ?? group?.[0] ?? channels[0];
-  const { designs, requests, ready, problem } = useDesigns(project, correction);
+  const variant = variantOf(project);
+  const underHand = correction !== variant.correction;
+  const seen = (group ?? (channel ? [channel] : [])).map((l) => l.id);
+  const { designs, requests, ready, problem } = useDesigns(project, correction, underHand ? seen : null);
   const exact = useExact(project, correction, ready);
   const [page, setPage] = useState<Page>('Shape');
   const [look, setLook] = useState<Look>('Level');
@@ -66,7 +69,6 @@ function Correct({ project }: { project: Project }) {
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [handle, setHandle] = useState<number | null>(null);
   const [pointed, setPointed] = useState<number | null>(null);
-  const variant = variantOf(project);
   const other = project.variants.find((v) => v.id === againstId && v.id !== variant.id) ?? null;
   const otherDesigns = useDesigns(project, other?.correction ?? null).designs;
   const home = useAtHome(project, requests, page === 'Levels and delays' ? exact.filters : null);

@@ -12,6 +12,8 @@ export function useDesigns(
   project: Project,
   /** null: nothing is asked for */
   correction: Correction | null,
+  /** what is looked at, while a hand moves: the others follow when it rests; null for all */
+  only: string[] | null = null,
 ): { designs: Designs; requests: ChannelRequest[]; ready: boolean; problem: string | null } {
   const [designs, setDesigns] = useState<Designs>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
@@ -34,20 +36,26 @@ export function useDesigns(
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names the sweeps and their calibrations
   }, [usedKey]);
 
-  const wanted = useRef<ReturnType<typeof channelRequests> | null>(null);
+  const seen = only?.join('|') ?? null;
+  const wanted = useRef<{ next: ChannelRequest[]; all: boolean } | null>(null);
   const busy = useRef(false);
   useEffect(() => {
     if (provided !== usedKey || requests.length === 0) return;
-    wanted.current = requests;
+    const ids = seen?.split('|');
+    wanted.current = {
+      next: ids ? requests.filter((r) => ids.includes(r.id)) : requests,
+      all: ids === undefined,
+    };
     const pump = async () => {
       if (busy.current) return;
       busy.current = true;
       try {
         while (wanted.current) {
-          const next = wanted.current;
+          const { next, all } = wanted.current;
           wanted.current = null;
           const found = await designAll(next);
-          setDesigns(found);
+          // in the order of the channels, whichever were made anew
+          setDesigns((before) => (all ? found : new Map([...before, ...found])));
           setProblem(null);
         }
       } catch (error) {
@@ -57,6 +65,6 @@ export function useDesigns(
       }
     };
     void pump();
-  }, [requests, provided, usedKey]);
+  }, [requests, provided, usedKey, seen]);
   return { designs, requests, ready: provided === usedKey, problem };
 }
