@@ -238,6 +238,13 @@ describe('from an empty browser to a verified correction', () => {
     await user.among('What is worked on', 'Bass');
     await user.sees('Left keeps all its bass');
     await user.among('Whose joint is looked for', 'all channels');
+    await user.press('Find delay and polarity');
+    await user.sees(/All full-range channels and the subwoofers reach \d\d % of a perfect sum/);
+    await user.until('the joint is read again', async () =>
+      /% of a perfect in-phase sum/.test(await (await user.region('Joint')).getText()),
+    );
+    // every channel keeps the crossover that it had: none
+    await user.sees('Left keeps all its bass');
     await user.press('Crossover too');
     await user.sees(/All full-range channels and the subwoofers reach \d\d % of a perfect sum/);
     await user.until('the joint is read again', async () => {

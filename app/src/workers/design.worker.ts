@@ -180,6 +180,27 @@ function curvesOf({ main, subs, rate }: JointRequest) {
   };
 }
 
+/** A joint, and how its crossovers are set. */
+export interface JointAsked {
+  request: JointRequest;
+  setting: JointSetting;
+}
+
+/** The channel through its high-pass, the subwoofers as they are, and as they play its bass. */
+function crossedCurves(request: JointRequest, { highPass, lowPass, subDelayS, subInverted }: JointSetting) {
+  const { main, subs } = curvesOf(request);
+  const { rate } = request;
+  const [highs, lows] = [
+    crossoverBiquads('highpass', highPass, rate),
+    crossoverBiquads('lowpass', lowPass, rate),
+  ];
+  return {
+    subs,
+    high: main.map((c) => filteredCurve(c, jointGrid, highs, rate)),
+    fed: subs.map((c) => filteredCurve(c, jointGrid, lows, rate, subDelayS, subInverted ? -1 : 1)),
+  };
+}
+
 const api = {
   /** This program, by the name that the build gave it: what another one made is not ours. Null where it has none. */
   madeBy: (): string | null => (import.meta.env.PROD ? self.location.pathname : null),
@@ -196,16 +217,6 @@ const api = {
   },
   /** Level of one trace on the grid, dB. */
   level: (key: string): Float64Array => powerOf(key).map(dbOfPower),
-  /** Level that a trace becomes when its output is set otherwise, computed from its samples; dB on the grid. */
-  predicted: (
-    trace: TraceToAdd,
-    before: OutputSettings,
-    after: OutputSettings,
-    fir: Float32Array | null,
-  ): Float64Array => {
-    const impulse = predictOutput(trace, before, after, fir, trace.rate);
-    return corrected(powerOnGrid(impulse, grid), trace.calibration).map(dbOfPower);
-  },
   /** Level of what several ways of one sound make together at the spot, each predicted from its samples; dB on the grid. */
   heard: (ways: HeardWay[]): Float64Array => {
     const parts = ways.map(({ trace, before, after, fir, feed }) => {
@@ -255,19 +266,9 @@ const api = {
   deviation: (keys: string[][], settings: SubSetting[], rate: number): number =>
     seatDeviation(sumOfSubs({ frequency: seatGrid, rate, at: seatCurves(keys) }, settings)).deviationDb,
   /** A joint as it is set, and what the low-frequency channel makes of the subwoofers where there is one. */
-  joint: (
-    request: JointRequest,
-    { highPass, lowPass, subDelayS, subInverted }: JointSetting,
-    low: BassFeed | null,
-  ): JointRead => {
-    const { main, subs } = curvesOf(request);
+  joint: ({ request, setting }: JointAsked, low: BassFeed | null): JointRead => {
     const { rate } = request;
-    const high = main.map((c) =>
-      filteredCurve(c, jointGrid, crossoverBiquads('highpass', highPass, rate), rate),
-    );
-    const sections = crossoverBiquads('lowpass', lowPass, rate);
-    const sign = subInverted ? -1 : 1;
-    const fed = subs.map((c) => filteredCurve(c, jointGrid, sections, rate, subDelayS, sign));
+    const { high, subs, fed } = crossedCurves(request, setting);
     const together = high.map((c, i) => plusCurve(c, fed[i]!));
     const lowPlayed = low && subs.map((c) => fedCurve(c, jointGrid, low, rate));
     return {
@@ -280,11 +281,24 @@ const api = {
       lowAboveDb: lowPlayed && levelApart(lowPlayed, together, jointGrid, LOW_BAND),
     };
   },
-  /** The delay, polarity and crossover that suit all channels asked for, at all their spots. */
-  bestJoint: (requests: JointRequest[], offered: Pick<JointSetting, 'highPass' | 'lowPass'>[]) => {
-    const curves = requests.map(curvesOf);
+  /**
+   * The delay and polarity that suit all channels asked for, at all their spots, with the crossover of those offered that
+   * suits them best; null leaves each channel its own.
+   */
+  bestJoint: (asked: JointAsked[], offered: Pick<JointSetting, 'highPass' | 'lowPass'>[] | null) => {
+    const curves = asked.map(({ request, setting }) => {
+      if (offered) return curvesOf(request);
+      const { high, fed } = crossedCurves(request, setting);
+      return { main: high, subs: fed };
+    });
     const [main, subs] = [curves.flatMap((c) => c.main), curves.flatMap((c) => c.subs)];
-    return bestJoint(main, subs, jointGrid, offered, requests[0]!.rate);
+    return bestJoint(
+      main,
+      subs,
+      jointGrid,
+      offered ?? [{ highPass: null, lowPass: null }],
+      asked[0]!.request.rate,
+    );
   },
 };
 

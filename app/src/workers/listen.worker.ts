@@ -2,29 +2,17 @@ import { correctHeadphones, type HeadphoneGoal, type ProcessorLimits } from '@pe
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
 import { loudness } from '@pebble-hall/core/level';
-import {
-  plainOutput,
-  predictOutput,
-  sumImpulses,
-  throughFeed,
-  type BassFeed,
-  type OutputSettings,
-} from '@pebble-hall/core/output';
+import { plainOutput, predictOutput, sumImpulses, throughFeed } from '@pebble-hall/core/output';
 import { dbOfPower, gainOfDb, logGrid, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
-import type { TraceToAdd } from './design.worker';
+import type { HeardWay } from './design.worker';
 
 /** What one loudspeaker does in a candidate. */
-export interface ListenWay {
+export interface ListenWay extends Omit<HeardWay, 'trace'> {
   /** which channel of the material it plays */
   channel: number;
   /** measured at the spot; null to hear the output itself */
-  impulse: TraceToAdd | null;
-  before: OutputSettings;
-  after: OutputSettings;
-  fir: Float32Array | null;
-  /** what is in between where the channel reaches this loudspeaker by bass management; null where it is its own */
-  feed: BassFeed | null;
+  impulse: HeardWay['trace'] | null;
 }
 
 export interface RenderRequest {

@@ -23,6 +23,7 @@ import { readDesign } from './readDesign';
 import { ShowMenu } from './ShowMenu';
 import { SpanCard } from './SpanCard';
 import { SubsPage } from './SubsPage';
+import { targetHandles } from './targetHandles';
 import { TargetCard } from './TargetCard';
 import { TimePanel } from './TimePanel';
 import { largestMiss } from './tour';
@@ -257,44 +258,9 @@ function Correct({ project }: { project: Project }) {
             handles={
               single && design
                 ? {
-                    handles: target.handles,
-                    offsetDb: design.targetOffsetDb,
-                    // lift, tilt and roll-offs come on top of what the handles say: handles stand on the curve
-                    onTopDb: (f) =>
-                      design.targetDb[nearest(f)]! -
-                      design.targetOffsetDb -
-                      targetHandlesAt(target.handles, f),
+                    ...targetHandles(target, design, grid, editTarget),
                     selected: handle,
                     onSelect: setHandle,
-                    onMove: (index, moved, done) =>
-                      editTarget(
-                        'target handle moved',
-                        { ...target, handles: target.handles.map((h, i) => (i === index ? moved : h)) },
-                        done,
-                      ),
-                    onAdd: (frequency, levelDb) => {
-                      const over =
-                        design.targetDb[nearest(frequency)]! -
-                        design.targetOffsetDb -
-                        targetHandlesAt(target.handles, frequency);
-                      editTarget('target handle added', {
-                        ...target,
-                        handles: [
-                          ...target.handles,
-                          {
-                            frequency,
-                            levelDb: Math.round(10 * (levelDb - design.targetOffsetDb - over)) / 10,
-                          },
-                        ],
-                      });
-                    },
-                    onRemove: (index) => {
-                      if (target.handles.length > 1)
-                        editTarget('target handle removed', {
-                          ...target,
-                          handles: target.handles.filter((_, i) => i !== index),
-                        });
-                    },
                   }
                 : null
             }
@@ -462,19 +428,4 @@ function Correct({ project }: { project: Project }) {
       </div>
     </div>
   );
-
-  function nearest(f: number) {
-    const i = grid.findIndex((g) => g >= f);
-    return i < 0 ? grid.length - 1 : i;
-  }
-}
-
-/** Level of the nearest handles at a frequency, straight between them; near enough to tell what comes on top. */
-function targetHandlesAt(handles: { frequency: number; levelDb: number }[], f: number): number {
-  const sorted = [...handles].sort((a, b) => a.frequency - b.frequency);
-  const after = sorted.findIndex((h) => h.frequency >= f);
-  if (after <= 0) return sorted[after < 0 ? sorted.length - 1 : 0]!.levelDb;
-  const [a, b] = [sorted[after - 1]!, sorted[after]!];
-  const t = Math.log(f / a.frequency) / Math.log(b.frequency / a.frequency);
-  return a.levelDb + t * (b.levelDb - a.levelDb);
 }

@@ -29,16 +29,15 @@ export function JointCard(props: BassPageProps) {
       const ids = whole ? mainsOf(project).map((l) => l.id) : [mainId];
       const first = crossoverToo ? opened(correction, subsOf(project)) : correction;
       const grounds = await Promise.all(ids.map((id) => jointGround(project, first, filters, id)));
-      const { highPass, lowPass } = reading.setting;
       const offered = crossoverToo
         ? offeredCrossovers(
             SEARCHED,
             ids.flatMap((id) => filters.designs.get(id)?.rollOffs.low?.cornerHz ?? []),
           )
-        : [{ highPass, lowPass }];
+        : null;
       const best = await designWorker().call((api) =>
         api.bestJoint(
-          grounds.map((g) => g.request),
+          grounds.map(({ request, setting }) => ({ request, setting })),
           offered,
         ),
       );
@@ -48,7 +47,7 @@ export function JointCard(props: BassPageProps) {
         withJoint(first, best, {
           mains: mainsOf(project).map((l) => l.id),
           subs: subsOf(project).map((l) => l.id),
-          crossed: crossoverToo || whole ? ids : [],
+          crossed: crossoverToo ? ids : [],
         }),
       );
       tell(

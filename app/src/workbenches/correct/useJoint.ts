@@ -94,7 +94,7 @@ export function useJoint(
     const read = async () => {
       const { request, ...ground } = await jointGround(project, correction, filters, mainId);
       const joint = await designWorker().call((api) =>
-        api.joint(request, ground.setting, correction.lowChannel),
+        api.joint({ request, setting: ground.setting }, correction.lowChannel),
       );
       if (current) setState({ key, reading: { ...joint, ...ground }, problem: null });
     };

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Progress, SegmentedControl, Select, TextInput } from '@mantine/core';
-import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
+import { variantOf, type Project } from '@pebble-hall/core/project';
 import { MEMORY_LETTERS, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
 import { useMemo, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
@@ -9,6 +9,7 @@ import { ResponseChart, type Smoothing, type ChartTrace } from '../../parts/Resp
 import { silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
+import { verifiedIds, type VerifiedStage } from '../../parts/verified';
 import { sentenceOf } from '../../store';
 import { BesideNotice } from './BesideNotice';
 import { ExportButton } from './ExportButton';
@@ -16,8 +17,9 @@ import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
 import { MemoryShelf } from './MemoryShelf';
 import { AGREES_DB } from './missReasons';
 import { openReport } from './openReport';
+import { Verdict } from './Verdict';
 import { grid, useComparison, type Comparison } from './useComparison';
-import { besideOf, useHandOver, verifiedIds, type VerifiedStage } from './useHandOver';
+import { besideOf, useHandOver } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
 export function HandOverWorkbench() {
@@ -415,31 +417,6 @@ function HandOver({ project }: { project: Project }) {
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
-function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {
-  if (!load) return <span className="quiet">Nothing has been loaded from this project yet.</span>;
-  const done = list.filter((c) => c.difference);
-  if (done.length === 0)
-    return <span>Memory {load.letter} is loaded. Measure again to see whether the prediction was true.</span>;
-  const worst = done.reduce((a, b) =>
-    Math.abs(b.difference!.worstDb) > Math.abs(a.difference!.worstDb) ? b : a,
-  );
-  const most = Math.abs(worst.difference!.worstDb);
-  const of =
-    done.length < list.length
-      ? `${done.length} of ${list.length} channels were`
-      : `All ${list.length} channels were`;
-  return most <= AGREES_DB ? (
-    <span className="good">
-      {of} measured again. They do what was predicted, within {most.toFixed(2)} dB.
-    </span>
-  ) : (
-    <span className="attention">
-      {of} measured again. The largest miss is {formatDb(worst.difference!.worstDb)} at{' '}
-      {formatHz(worst.difference!.worstAt)}: choose the channel to see why.
-    </span>
-  );
-}
 
 function rangeOf({ foundDb, predictedDb, span }: Comparison): { lowDb: number; highDb: number } {
   let top = -Infinity;

@@ -7,8 +7,8 @@ import { designWorker, traceOf } from '../../parts/designs';
 import { PROCESSOR } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { repository, sentenceOf } from '../../store';
+import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
 import { missReasons } from './missReasons';
-import { verifiedIds, verifiedOf, type VerifiedStage } from './useHandOver';
 import type { HeardWay } from '../../workers/design.worker';
 
 export const grid = logGrid();
@@ -107,18 +107,14 @@ async function wayOf(
 }
 
 /** Where a prediction is held against what was measured: from the span of whoever plays the lows to the channel's own end. */
-function comparedSpan(project: Project, load: MemoryLoad, id: string, drives: Drive[]): Span {
-  const spans = drives.flatMap(({ output }) => {
-    const own = load.spans[loudspeakerOn(project, output)?.id ?? ''];
-    const settings = load.outputs?.[output - 1];
-    return own ? [settings ? playedSpan(own, settings, PROCESSOR.rate) : own] : [];
+function comparedSpan(project: Project, { spans, outputs }: MemoryLoad, id: string, drives: Drive[]): Span {
+  const played = drives.flatMap(({ output }) => {
+    const own = spans[loudspeakerOn(project, output)?.id ?? ''];
+    return own ? [playedSpan(own, outputs?.[output - 1] ?? plainOutput(), PROCESSOR.rate)] : [];
   });
-  return {
-    from: Math.min(...spans.map((s) => s.from)),
-    to: playedSpan(load.spans[id]!, settingsOf(load, outputOf(project, id)), PROCESSOR.rate).to,
-  };
+  // the first drive is the channel itself
+  return { from: Math.min(...played.map((s) => s.from)), to: (played[0] ?? spans[id]!).to };
 }
-const settingsOf = ({ outputs }: MemoryLoad, output: number) => outputs?.[output - 1] ?? plainOutput();
 
 /** By how much sound arrives later than the settings let expect, seconds; null where it is not known. */
 function laterThanExpected(found: Sweep | undefined, verified: Sweep, { before, after, fir }: HeardWay) {

@@ -5,7 +5,6 @@ import {
   type PendingLoad,
   type Project,
   type ProjectArray,
-  type Sweep,
 } from '@pebble-hall/core/project';
 import {
   memoryChecksum,
@@ -18,10 +17,11 @@ import { baseOutputs } from '../../parts/baseOutputs';
 import { processorChanged } from '../../parts/ChainPill';
 import { exactFilters, outputsOf, PROCESSOR } from '../../parts/exactFilters';
 import { measureSweep, memoryStamp } from '../../parts/measuring';
-import { designKey, sweepOf } from '../../parts/progress';
+import { designKey } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
+import { verifiedIds, type VerifiedStage } from '../../parts/verified';
 import {
   abandonTransfer,
   beginTransfer,
@@ -307,32 +307,3 @@ export function besideOf(load: MemoryLoad | null, state: ProcessorState | null) 
 
 const sameFilters = (a: OutputSettings[], b: OutputSettings[]) =>
   a.every((o, i) => o.taps === b[i]?.taps && o.sections.length === b[i].sections.length);
-
-/** Every loudspeaker by itself, or the channels that send bass with what the subwoofers make of it. */
-export type VerifiedStage = Exclude<Sweep['stage'], 'as found'>;
-
-/** What is measured again of a load. */
-export const verifiedIds = ({ place }: Project, load: MemoryLoad, stage: VerifiedStage): string[] =>
-  Object.keys(load.spans).filter((id) => {
-    const output = place.loudspeakers.find((l) => l.id === id)?.output;
-    return stage === 'verified' || (output && load.outputs?.[output - 1]?.bassFeed);
-  });
-
-/** The verified sweep of a channel at a spot that belongs to a load. */
-export const verifiedOf = (
-  project: Project,
-  load: MemoryLoad,
-  id: string,
-  spotId = project.place.spots[0]!.id,
-  stage: VerifiedStage = 'verified',
-) => {
-  const newest = sweepOf(project, spotId, id, stage);
-  if (newest?.memory.checksum === load.checksum) return newest;
-  return project.sweeps.findLast(
-    (s) =>
-      s.stage === stage &&
-      s.spotId === spotId &&
-      s.loudspeakerId === id &&
-      s.memory.checksum === load.checksum,
-  );
-};

@@ -4,6 +4,7 @@ import { traceOf } from '../../parts/designs';
 import { exactFilters, outputsOf } from '../../parts/exactFilters';
 import { baseOutputs } from '../../parts/baseOutputs';
 import { sweepOf } from '../../parts/progress';
+import { verifiedOf } from '../../parts/verified';
 import { repository } from '../../store';
 import type { CorrectedHeadphones, ListenWay } from '../../workers/listen.worker';
 
@@ -96,15 +97,7 @@ export async function waysOf(
       throw new Error(
         `there is no sweep of ${loudspeaker.name} at this spot${feed ? ', and bass goes there' : ''}; take it in the Mic walk.`,
       );
-    const again =
-      load &&
-      project.sweeps.findLast(
-        (s) =>
-          s.stage === 'verified' &&
-          s.spotId === spotId &&
-          s.loudspeakerId === id &&
-          s.memory.checksum === load.checksum,
-      );
+    const again = load && verifiedOf(project, load, id, spotId);
     if (again && through === 'room') {
       const measured = await traceOf(again, project.calibrations, 'impulse');
       return [{ channel, impulse: measured, before: plainOutput(), after: plainOutput(), fir: null, feed }];

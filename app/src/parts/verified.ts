@@ -1,0 +1,31 @@
+import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
+import { sweepOf } from './progress';
+
+/** Every loudspeaker by itself, or the channels that send bass with what the subwoofers make of it. */
+export type VerifiedStage = Exclude<Sweep['stage'], 'as found'>;
+
+/** What is measured again of a load. */
+export const verifiedIds = ({ place }: Project, load: MemoryLoad, stage: VerifiedStage): string[] =>
+  Object.keys(load.spans).filter((id) => {
+    const output = place.loudspeakers.find((l) => l.id === id)?.output;
+    return stage === 'verified' || (output && load.outputs?.[output - 1]?.bassFeed);
+  });
+
+/** The verified sweep of a channel at a spot that belongs to a load. */
+export const verifiedOf = (
+  project: Project,
+  load: MemoryLoad,
+  id: string,
+  spotId = project.place.spots[0]!.id,
+  stage: VerifiedStage = 'verified',
+) => {
+  const newest = sweepOf(project, spotId, id, stage);
+  if (newest?.memory.checksum === load.checksum) return newest;
+  return project.sweeps.findLast(
+    (s) =>
+      s.stage === stage &&
+      s.spotId === spotId &&
+      s.loudspeakerId === id &&
+      s.memory.checksum === load.checksum,
+  );
+};
