@@ -78,6 +78,7 @@ export class SimulatedRig implements AudioRig {
             outputs,
             filters,
             faults,
+            inputs: request.inputs,
             take: nextTake(),
           }),
         signal,

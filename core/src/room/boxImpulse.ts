@@ -154,14 +154,16 @@ function addTail(
   const times = eyringTime(room);
   const noise = new Float64Array(size);
   const from = Math.round(0.6 * EARLY_S * rate);
-  for (let i = from; i < size; i++) noise[i] = random.normal();
+  for (let i = from; i < size; i++)
+    noise[i] = random.normal() * Math.sqrt(cosineStep(i / rate, 0.6 * EARLY_S, EARLY_S));
   bands.forEach((band, o) => {
     const perSample = (4 * Math.PI * c) / volumeOf(room) / rate / directivityFactor(exponents[o]!);
     const decay = (3 * Math.LN10) / times[o]! + airAbsorption(OCTAVES[o]!, room.air) * (Math.LN10 / 20) * c;
+    const perStep = Math.exp(-decay / rate);
+    let level = Math.sqrt(perSample) * Math.exp((-decay * from) / rate);
     for (let i = from; i < size; i++) {
-      const t = i / rate;
-      const fade = Math.sqrt(cosineStep(t, 0.6 * EARLY_S, EARLY_S));
-      band[i] = band[i]! + fade * Math.sqrt(perSample) * Math.exp(-decay * t) * noise[i]!;
+      band[i] = band[i]! + level * noise[i]!;
+      level *= perStep;
     }
   });
 }

@@ -119,15 +119,34 @@ export function allPass(frequency: number, q: number, rate: number): Biquad {
   return { b0: a2, b1: a1, b2: 1, a1, a2 };
 }
 
+/** Cosine and sine of every bin's angle, for the size asked for last: a cascade after the other is mostly of one size. */
+let circle: { size: number; cosine: Float64Array; sine: Float64Array } | undefined;
+
+function circleOf(size: number) {
+  if (circle?.size === size) return circle;
+  const angle = (k: number) => (2 * Math.PI * k) / size;
+  const bins = size / 2 + 1;
+  const [cosine, sine] = [new Float64Array(bins), new Float64Array(bins)];
+  for (let k = 0; k < bins; k++) {
+    cosine[k] = Math.cos(angle(k));
+    sine[k] = -Math.sin(angle(k));
+  }
+  return (circle = { size, cosine, sine });
+}
+
 /** Spectrum of a cascade of sections on the bins of `size`, at the rate they were made for. */
 export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
   const bins = size / 2 + 1;
   const re = new Float64Array(bins).fill(1);
   const im = new Float64Array(bins);
-  for (let k = 0; k < bins; k++) {
-    const w = (2 * Math.PI * k) / size;
-    const [c1, s1, c2, s2] = [Math.cos(w), -Math.sin(w), Math.cos(2 * w), -Math.sin(2 * w)];
-    for (const { b0, b1, b2, a1, a2 } of sections) {
+  if (sections.length === 0) return { size, re, im };
+  const { cosine, sine } = circleOf(size);
+  for (const { b0, b1, b2, a1, a2 } of sections) {
+    for (let k = 0; k < bins; k++) {
+      const c1 = cosine[k]!;
+      const s1 = sine[k]!;
+      const c2 = 2 * c1 * c1 - 1;
+      const s2 = 2 * s1 * c1;
       const nr = b0 + b1 * c1 + b2 * c2;
       const ni = b1 * s1 + b2 * s2;
       const dr = 1 + a1 * c1 + a2 * c2;

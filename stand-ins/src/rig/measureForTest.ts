@@ -60,6 +60,7 @@ export function measure(
     outputs: memory.outputs,
     filters: memory.filters,
     faults,
+    inputs: [1, 2],
     take: ++take,
   });
   return analyseSweep({ microphone: mic!, loopback: loopback!, rate: 48000, silenceS: SILENCE_S }, played);

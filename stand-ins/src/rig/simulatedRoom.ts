@@ -45,6 +45,25 @@ const ownSections = () => [
   peaking(20500, -1.4, 0.9, BURROW.rate),
 ];
 
+const known = new Map<string, HalfSpectrum>();
+const MOST_KNOWN = 8;
+
+/** From output to input with the interface's latency, through a microphone's capsule or by cable (null). */
+function electronics(
+  size: number,
+  microphone: Pick<PlacedMicrophone, 'serial' | 'incidenceDeg'> | null,
+): HalfSpectrum {
+  const key = `${size} ${microphone?.serial} ${microphone?.incidenceDeg}`;
+  let spectrum = known.get(key);
+  if (!spectrum) {
+    const capsule = microphone ? siskinSections(microphone.serial, microphone.incidenceDeg) : [];
+    spectrum = delaySpectrum(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
+    if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
+    known.set(key, spectrum);
+  }
+  return spectrum;
+}
+
 /** A microphone at an input, where it stands, which one it is and how it points. */
 export interface PlacedMicrophone {
   /** from 1 */
@@ -67,6 +86,8 @@ export interface RigTake {
   outputs: OutputSettings[];
   filters: Float32Array[];
   faults: Faults;
+  /** inputs that are wanted, from 1; of the others nothing comes back. All when absent */
+  inputs?: number[];
   /** takes of one number are equal, others have noise of their own */
   take: number;
 }
@@ -110,9 +131,10 @@ export class SimulatedRoom {
     outputs,
     filters,
     faults,
+    inputs = BURROW.inputs.map((_, i) => i + 1),
     take,
   }: RigTake): Float32Array[] {
-    const { rate, latency } = BURROW;
+    const { rate } = BURROW;
     const size = fftSizeFor(Math.max(lengthFrames, ...signals.map((s) => s.samples.length + TRUTH_SIZE)));
     const silent = () => ({ size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) });
     const sums = microphones.map(silent);
@@ -144,16 +166,17 @@ export class SimulatedRoom {
         );
       }
     }
-    const own = delaySpectrum(biquadSpectrum(ownSections(), size), latency);
     const slam = faults.doorSlam && signals.length > 0 ? this.doorSlam(lengthFrames, take) : null;
-    const out = BURROW.inputs.map((_, input) => this.inputNoise(lengthFrames, input + 1, take));
-    if (!faults.loopbackOut) {
-      const looped = inverseRealFft(multiplySpectra(loop, own));
+    const out = BURROW.inputs.map((_, i) =>
+      inputs.includes(i + 1) ? this.inputNoise(lengthFrames, i + 1, take) : new Float32Array(0),
+    );
+    if (!faults.loopbackOut && inputs.includes(BURROW.loopbackInput)) {
+      const looped = inverseRealFft(multiplySpectra(loop, electronics(size, null)));
       mix(out[BURROW.loopbackInput - 1]!, looped, 1);
     }
     microphones.forEach((microphone, i) => {
-      const capsule = biquadSpectrum(siskinSections(microphone.serial, microphone.incidenceDeg), size);
-      const heard = inverseRealFft(multiplySpectra(multiplySpectra(sums[i]!, capsule), own));
+      if (!inputs.includes(microphone.input)) return;
+      const heard = inverseRealFft(multiplySpectra(sums[i]!, electronics(size, microphone)));
       const gain = inputGain(microphone, faults);
       const channel = out[microphone.input - 1]!;
       mix(channel, heard, gain);
@@ -162,7 +185,7 @@ export class SimulatedRoom {
       if (slam) mix(channel, slam, gain);
       if (faults.hum) mix(channel, humOf(lengthFrames, 0), gain);
     });
-    for (const channel of out) for (let i = 0; i < lengthFrames; i++) channel[i] = clip(channel[i]!);
+    for (const channel of out) for (let i = 0; i < channel.length; i++) channel[i] = clip(channel[i]!);
     return out;
   }
 
@@ -190,7 +213,9 @@ export class SimulatedRoom {
   private inputNoise(length: number, input: number, take: number): Float32Array {
     const random = seededRandom(seedFrom(this.seed, `input ${input} ${take}`));
     const level = gainOfDb(INPUT_NOISE_DB);
-    return Float32Array.from({ length }, () => level * random.normal());
+    const out = new Float32Array(length);
+    for (let i = 0; i < length; i++) out[i] = level * random.normal();
+    return out;
   }
 
   /** Loudspeaker and room up to the microphone; computed once per loudspeaker and place. */
