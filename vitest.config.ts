@@ -9,7 +9,13 @@ const HANGS_MS = 900_000;
 const unit = (name: string, dir: string) => ({
   resolve,
   ssr,
-  test: { name, include: [`${dir}/**/*.test.{ts,tsx}`], environment: 'node', testTimeout: HANGS_MS, hookTimeout: HANGS_MS },
+  test: {
+    name,
+    include: [`${dir}/**/*.test.{ts,tsx}`],
+    environment: 'node',
+    testTimeout: HANGS_MS,
+    hookTimeout: HANGS_MS,
+  },
 });
 
 /** The simulated rooms take minutes: begun first, they do not keep one processor waiting at the end. */
