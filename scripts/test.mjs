@@ -1,56 +1,26 @@
-// npm test: installs what is missing, builds, then checks types and lint and runs unit and browser tests.
+// npm test: installs what is missing, then checks types and lint, builds, runs unit and browser tests.
 import { readFileSync, rmSync } from 'node:fs';
-import { availableParallelism, constants, setPriority, tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { needBrowser, needNode, needPackages, needSox, root } from './install.mjs';
 
 needNode();
 needPackages();
 needBrowser();
 needSox();
-console.log('Build ...');
-if ((await run('npm', ['run', 'build', '--silent'])) !== 0) process.exit(1);
+console.log('Lint, types and build ...');
+await Promise.all([runs(['lint']), runs(['types', 'build'])]);
 
-// Browser tests wait for sound a good part of their time: what they leave of the processors checks everything else.
-console.log('Browser tests, with types, lint and unit tests beside them ...');
-const [browser, checks, unit] = await Promise.all([
-  tests(['e2e'], []),
-  ...beside(
-    () => run('npm', ['run', 'check', '--silent'], 'lowly'),
-    () =>
-      tests(
-        ['core', 'stand-ins', 'app', 'demo'],
-        // left to itself, the runner leaves one processor idle
-        [`--maxWorkers=${availableParallelism()}`],
-        'lowly',
-      ),
-  ),
-]);
-console.log(`\nTypes and lint ${checks === 0 ? 'are right' : 'are NOT right, see above'}`);
-console.log(`${unit.passed + browser.passed} passed, ${unit.failed + browser.failed} failed`);
-process.exit(checks !== 0 || [unit, browser].some((t) => t.failed > 0 || t.passed === 0) ? 1 : 0);
-
-/**
- * Two tasks, the second after the first.
- * @template A, B
- * @param {() => Promise<A>} first
- * @param {() => Promise<B>} second
- * @returns {[Promise<A>, Promise<B>]}
- */
-function beside(first, second) {
-  const begun = first();
-  return [begun, begun.then(second)];
-}
-
-/**
- * Runs the tests of some projects and counts them.
- * @param {string[]} projects
- * @param {string[]} more
- * @param {'lowly'} [priority]
- */
-async function tests(projects, more, priority) {
-  const report = join(tmpdir(), `pebble-hall-${process.pid}-${projects[0]}.json`);
+let passed = 0;
+let failed = 0;
+for (const [name, projects, ...more] of /** @type {const} */ ([
+  // left to itself, the runner leaves one processor idle
+  ['Unit tests', ['core', 'stand-ins', 'app', 'demo'], `--maxWorkers=${availableParallelism()}`],
+  ['Browser tests', ['e2e']],
+])) {
+  console.log(`${name} ...`);
+  const report = join(tmpdir(), `pebble-hall-${process.pid}.json`);
   const args = [
     'vitest',
     'run',
@@ -60,33 +30,27 @@ async function tests(projects, more, priority) {
     `--outputFile.json=${report}`,
     ...more,
   ];
-  const status = await run('npx', args, priority);
-  /** @type {{ numPassedTests: number, numFailedTests: number }} */
+  const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit' });
   const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
   rmSync(report);
-  return { passed: numPassedTests, failed: numFailedTests + (status !== 0 && numFailedTests === 0 ? 1 : 0) };
+  passed += numPassedTests;
+  failed += numFailedTests + (status !== 0 && numFailedTests === 0 ? 1 : 0);
 }
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed > 0 || passed === 0 ? 1 : 0);
 
 /**
- * Runs a program to its end. A lowly one runs at the lowest priority and says all it has to say at once when it is done.
- * @param {string} program
- * @param {string[]} args
- * @param {'lowly'} [priority]
- * @returns {Promise<number>} its status
+ * Runs scripts of package.json one after the other and ends with the status of the first that fails.
+ * @param {string[]} scripts
  */
-function run(program, args, priority) {
-  const child = spawn(program, args, {
-    cwd: root,
-    stdio: priority ? ['ignore', 'pipe', 'pipe'] : 'inherit',
-    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
-  });
-  if (priority && child.pid) setPriority(child.pid, constants.priority.PRIORITY_LOW);
-  let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => (said += chunk));
-  return new Promise((resolve) =>
-    child.on('close', (status) => {
-      process.stdout.write(said);
-      resolve(status ?? 1);
-    }),
-  );
+async function runs(scripts) {
+  for (const script of scripts) {
+    const child = spawn('npm', ['run', script, '--silent'], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    });
+    const status = await new Promise((resolve) => child.on('close', resolve));
+    if (status !== 0) process.exit(Number(status) || 1);
+  }
 }

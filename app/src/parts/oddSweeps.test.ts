@@ -6,6 +6,7 @@ import { noLongerBelonging } from './belonging';
 import { movedSpots } from './movedSpots';
 import { takenWith } from './measuring';
 import { oddSweeps } from './oddSweeps';
+import { sweepForTest } from './sweepForTest';
 
 const empty = netLoftProject();
 const c = speedOfSound(empty.place.temperatureC);
@@ -16,33 +17,13 @@ const taken = (change: (sweep: Sweep) => Partial<Sweep> = () => ({})): Project =
   sweeps: empty.place.spots.flatMap((spot) =>
     empty.place.loudspeakers.map((loudspeaker): Sweep => {
       const [a, b] = [spot.position, loudspeaker.position];
-      const sweep: Sweep = {
+      const sweep = sweepForTest(spot.id, loudspeaker.id, {
         id: `${spot.id} ${loudspeaker.id}`,
-        stage: 'as found',
-        roundId: empty.roundId,
-        spotId: spot.id,
-        loudspeakerId: loudspeaker.id,
-        traceId: `trace-${spot.id}-${loudspeaker.id}`,
-        takenAt: 1,
-        levelDbfs: -30,
-        microphoneId: empty.rig.microphoneId,
-        calibrationId: null,
-        memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
         verdict: { state: 'good', reasons: [], marginDb: 40, band: { from: 80, to: 125 } },
         margins: [80, 100, 125].map((centre) => ({ centre, noiseDb: -80, signalDb: -40, marginDb: 40 })),
         arrivalS: Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) / c + 0.00125,
-        distortionDb: null,
-        inAverage: true,
-        note: '',
         takenWith: takenWith(empty, spot, loudspeaker),
-        decayEnd: null,
-        levelOffsetDb: 0,
-        repeats: 1,
-        harmonicsId: null,
-        referenceId: null,
-        floor: null,
-        groundPlane: false,
-      };
+      });
       return { ...sweep, ...change(sweep) };
     }),
   ),

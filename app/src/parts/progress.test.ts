@@ -3,35 +3,11 @@ import { withCorrection, type Project, type Sweep } from '@pebble-hall/core/proj
 import { describe, expect, it } from 'vitest';
 import { designKey, isSpotTaken, marginNow, sweepOf, usableSpots } from './progress';
 import { stonesOf } from './stones';
+import { sweepForTest } from './sweepForTest';
 
 const project = netLoftProject();
-const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good'): Sweep => ({
-  id: `${spotId}-${loudspeakerId}`,
-  stage: 'as found',
-  roundId: 'round-1',
-  spotId,
-  loudspeakerId,
-  traceId: `trace-${spotId}-${loudspeakerId}`,
-  takenAt: 1,
-  levelDbfs: -30,
-  microphoneId: 'siskin',
-  calibrationId: null,
-  memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
-  verdict: { state, reasons: [], marginDb: 40, band: null },
-  margins: [],
-  arrivalS: 0.01,
-  distortionDb: -50,
-  inAverage: true,
-  note: '',
-  takenWith: null,
-  decayEnd: null,
-  levelOffsetDb: 0,
-  repeats: 1,
-  harmonicsId: null,
-  referenceId: null,
-  floor: null,
-  groundPlane: false,
-});
+const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good') =>
+  sweepForTest(spotId, loudspeakerId, { verdict: { state, reasons: [], marginDb: 40, band: null } });
 const all = (p: Project, state: Sweep['verdict']['state'] = 'good') =>
   p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id, state)));
 const stone = (p: Project, name: string) => stonesOf(p).find((s) => s.name === name)!;

@@ -57,15 +57,19 @@ export function boxImpulse(
   const highs = OCTAVES.map(() => new Float64Array(size));
   const c = speedOfSound(room.air.temperatureC);
   const exponents = OCTAVES.map((f) => beamExponent(source.model, f));
-  const beams = exponents.map((n) =>
-    Float64Array.from({ length: BEAM_STEPS + 1 }, (_, i) => beamGain(n, (2 * i) / BEAM_STEPS - 1)),
-  );
-  const air = OCTAVES.map((f) => (-airAbsorption(f, room.air) * Math.LN10) / 20);
-  // ln of the pressure reflection, six walls per octave in a row: the innermost loop runs half a million times
+  // octave by octave in a row, as the reflections below: the innermost loop runs half a million times
+  const beams = new Float64Array(OCTAVES.length * (BEAM_STEPS + 1));
+  exponents.forEach((n, o) => {
+    for (let i = 0; i <= BEAM_STEPS; i++)
+      beams[o * (BEAM_STEPS + 1) + i] = beamGain(n, (2 * i) / BEAM_STEPS - 1);
+  });
+  const air = Float64Array.from(OCTAVES, (f) => (-airAbsorption(f, room.air) * Math.LN10) / 20);
+  // ln of the pressure reflection, six walls per octave
   const reflection = Float64Array.from({ length: 6 * OCTAVES.length }, (_, i) => {
     return 0.5 * Math.log(1 - room.absorption[i % 6]![Math.floor(i / 6)]!);
   });
 
+  const [ax, ay, az] = source.aim;
   const gains = new Float64Array(OCTAVES.length);
   const faded = new Float64Array(OCTAVES.length);
 
@@ -77,21 +81,21 @@ export function boxImpulse(
     ({ distance, emission, hits }) => {
       const time = distance / c;
       const early = 1 - cosineStep(time, 0.6 * EARLY_S, EARLY_S);
-      const cosine = emission[0] * source.aim[0] + emission[1] * source.aim[1] + emission[2] * source.aim[2];
+      const cosine = emission[0] * ax + emission[1] * ay + emission[2] * az;
       const last = early > 0 ? OCTAVES.length : LOW_OCTAVES;
       const direction = Math.round((0.5 + 0.5 * cosine) * BEAM_STEPS);
-      const [h0, h1, h2, h3, h4, h5] = hits;
+      const spread = 1 / Math.max(distance, 0.1);
       for (let o = 0; o < last; o++) {
         const r = 6 * o;
         const log =
           air[o]! * distance +
-          h0 * reflection[r]! +
-          h1 * reflection[r + 1]! +
-          h2 * reflection[r + 2]! +
-          h3 * reflection[r + 3]! +
-          h4 * reflection[r + 4]! +
-          h5 * reflection[r + 5]!;
-        gains[o] = log < INAUDIBLE ? 0 : (Math.exp(log) * beams[o]![direction]!) / Math.max(distance, 0.1);
+          hits[0] * reflection[r]! +
+          hits[1] * reflection[r + 1]! +
+          hits[2] * reflection[r + 2]! +
+          hits[3] * reflection[r + 3]! +
+          hits[4] * reflection[r + 4]! +
+          hits[5] * reflection[r + 5]!;
+        gains[o] = log < INAUDIBLE ? 0 : Math.exp(log) * beams[o * (BEAM_STEPS + 1) + direction]! * spread;
       }
       const late = cosineStep(time, MODAL_S, 0.8 * MODAL_S);
       for (let o = 0; o < LOW_OCTAVES; o++) faded[o] = gains[o]! * late;

@@ -68,7 +68,7 @@ describe('over ten seeds, each with seats and a tail of its own', () => {
           );
       }
     }
-  });
+  }, 240_000);
   const mean = (values: number[]) => values.reduce((a, b) => a + b) / values.length;
 
   it('comes nearer to the target at a spot left out by 30 % with three spots, by 40 % with eleven', () => {

@@ -27,7 +27,7 @@ beforeAll(() => {
       out: leftOut.map((spot) => measure(room, output, spot)),
     });
   }
-});
+}, 300_000);
 
 describe.each(outputs)('output %i in the Net Loft', (output) => {
   it('gives good sweeps whose direct sound arrives when distance and processor say', () => {

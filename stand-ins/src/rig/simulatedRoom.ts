@@ -46,22 +46,26 @@ const ownSections = () => [
 ];
 
 const known = new Map<string, HalfSpectrum>();
-const MOST_KNOWN = 8;
 
 /** From output to input with the interface's latency, through a microphone's capsule or by cable (null). */
 function electronics(
   size: number,
   microphone: Pick<PlacedMicrophone, 'serial' | 'incidenceDeg'> | null,
 ): HalfSpectrum {
-  const key = `${size} ${microphone?.serial} ${microphone?.incidenceDeg}`;
-  let spectrum = known.get(key);
-  if (!spectrum) {
+  return keptIn(known, `${size} ${microphone?.serial} ${microphone?.incidenceDeg}`, MOST_SPECTRA, () => {
     const capsule = microphone ? siskinSections(microphone.serial, microphone.incidenceDeg) : [];
-    spectrum = delaySpectrum(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
-    if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
-    known.set(key, spectrum);
-  }
-  return spectrum;
+    return delaySpectrum(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
+  });
+}
+
+/** What was worked out under a name, or works it out; of several the oldest goes when there are too many. */
+function keptIn<T>(kept: Map<string, T>, key: string, most: number, make: () => T): T {
+  const found = kept.get(key);
+  if (found !== undefined) return found;
+  const made = make();
+  if (kept.size >= most) kept.delete(kept.keys().next().value!);
+  kept.set(key, made);
+  return made;
 }
 
 /** A microphone at an input, where it stands, which one it is and how it points. */
@@ -96,6 +100,11 @@ export interface RigTake {
 const ROOM_NOISE_DB = -68;
 const INPUT_NOISE_DB = -96;
 const TRUTH_SIZE = 65536;
+/** Room for what processor and interface add to the length of a signal. */
+const CHAIN_SIZE = 16384;
+/** Of each size of transform and each way through the room, so many are kept; impulse responses take longer to work out, and less room. */
+const MOST_SPECTRA = 24;
+const MOST_IMPULSES = 64;
 /** The noise that meters hear repeats after 11 s. */
 const LOOP = 1 << 19;
 
@@ -107,7 +116,8 @@ const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 
  * loopback beside it. The same seed and takes give the same recordings.
  */
 export class SimulatedRoom {
-  private readonly rooms = new Map<string, HalfSpectrum>();
+  private readonly spectra = new Map<string, HalfSpectrum>();
+  private readonly impulses = new Map<string, Float64Array>();
 
   /** @param seed of all that is left to chance. @param builtAs seed of the reverberant tail: the same building with other noise */
   constructor(
@@ -118,7 +128,8 @@ export class SimulatedRoom {
   /** The same room, already worked out, in another hour: other noise. */
   another(seed: number): SimulatedRoom {
     const room = new SimulatedRoom(seed, this.builtAs);
-    for (const [key, spectrum] of this.rooms) room.rooms.set(key, spectrum);
+    for (const [key, spectrum] of this.spectra) room.spectra.set(key, spectrum);
+    for (const [key, impulse] of this.impulses) room.impulses.set(key, impulse);
     return room;
   }
 
@@ -135,56 +146,60 @@ export class SimulatedRoom {
     take,
   }: RigTake): Float32Array[] {
     const { rate } = BURROW;
-    const size = fftSizeFor(Math.max(lengthFrames, ...signals.map((s) => s.samples.length + TRUTH_SIZE)));
-    const silent = () => ({ size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) });
-    const sums = microphones.map(silent);
-    const loop = silent();
-    const drives = signals.flatMap(({ output: input, samples }) => {
-      const spectrum = realFft(samples, size);
-      add(loop, spectrum);
-      if (through === 'outputs') return [{ output: input, played: spectrum }];
-      return drivesOf(outputs, input).map(({ output, feed }) => ({
-        output,
-        played: feed ? multiplySpectra(spectrum, feedSpectrum(feed, size, rate)) : spectrum,
-      }));
-    });
-    for (const { output, played } of drives) {
-      const settings = outputs[output - 1] ?? plainOutput();
-      const filter = filters[output - 1] ?? new Float32Array(0);
-      for (const { place, gain } of feedsOf(output, faults)) {
-        const driven = inverseRealFft(multiplySpectra(played, outputSpectrum(settings, filter, size)));
-        const { second, third } = place.model.distortion;
-        // a torn cone buzzes: its excursion is bent, however soft
-        const torn = faults.tornOutputs.includes(output) ? 0.35 : 0;
-        for (let i = 0; i < size; i++) {
-          const x = gain * driven[i]!;
-          driven[i] = x + second * x * x + third * x * x * x + torn * Math.abs(x);
-        }
-        const sound = realFft(driven);
-        microphones.forEach((m, i) =>
-          add(sums[i]!, multiplySpectra(sound, this.roomSpectrum(place, m.position, size))),
-        );
-      }
-    }
-    const slam = faults.doorSlam && signals.length > 0 ? this.doorSlam(lengthFrames, take) : null;
     const out = BURROW.inputs.map((_, i) =>
       inputs.includes(i + 1) ? this.inputNoise(lengthFrames, i + 1, take) : new Float32Array(0),
     );
-    if (!faults.loopbackOut && inputs.includes(BURROW.loopbackInput)) {
-      const looped = inverseRealFft(multiplySpectra(loop, electronics(size, null)));
-      mix(out[BURROW.loopbackInput - 1]!, looped, 1);
+    const listening = microphones.filter((m) => inputs.includes(m.input));
+    for (const { output: input, samples } of signals) {
+      // silence ahead and behind costs nothing: each signal is worked out by itself, as long as it sounds
+      const [from, to] = soundingPart(samples);
+      const size = fftSizeFor(to - from + TRUTH_SIZE + CHAIN_SIZE);
+      const spectrum = realFft(samples.subarray(from, to), size);
+      const drives =
+        through === 'outputs'
+          ? [{ output: input, played: spectrum }]
+          : drivesOf(outputs, input).map(({ output, feed }) => ({
+              output,
+              played: feed ? multiplySpectra(spectrum, feedSpectrum(feed, size, rate)) : spectrum,
+            }));
+      const sums = listening.map(() => silence(size));
+      for (const { output, played } of drives) {
+        const settings = outputs[output - 1] ?? plainOutput();
+        const filter = filters[output - 1] ?? new Float32Array(0);
+        const set = multiplySpectra(played, outputSpectrum(settings, filter, size));
+        for (const { place, gain } of feedsOf(output, faults)) {
+          const driven = inverseRealFft(set);
+          const { second, third } = place.model.distortion;
+          // a torn cone buzzes: its excursion is bent, however soft
+          const torn = faults.tornOutputs.includes(output) ? 0.35 : 0;
+          for (let i = 0; i < size; i++) {
+            const x = gain * driven[i]!;
+            driven[i] = x + second * x * x + third * x * x * x + torn * Math.abs(x);
+          }
+          const sound = realFft(driven);
+          listening.forEach((m, i) =>
+            add(sums[i]!, multiplySpectra(sound, this.roomSpectrum(place, m.position, size))),
+          );
+        }
+      }
+      listening.forEach((microphone, i) => {
+        const heard = inverseRealFft(multiplySpectra(sums[i]!, electronics(size, microphone)));
+        mix(out[microphone.input - 1]!, heard, inputGain(microphone, faults), from);
+      });
+      if (!faults.loopbackOut && inputs.includes(BURROW.loopbackInput)) {
+        const looped = inverseRealFft(multiplySpectra(spectrum, electronics(size, null)));
+        mix(out[BURROW.loopbackInput - 1]!, looped, 1, from);
+      }
     }
-    microphones.forEach((microphone, i) => {
-      if (!inputs.includes(microphone.input)) return;
-      const heard = inverseRealFft(multiplySpectra(sums[i]!, electronics(size, microphone)));
+    const slam = faults.doorSlam && signals.length > 0 ? this.doorSlam(lengthFrames, take) : null;
+    for (const microphone of listening) {
       const gain = inputGain(microphone, faults);
       const channel = out[microphone.input - 1]!;
-      mix(channel, heard, gain);
       const seed = seedFrom(this.seed, `room ${take} ${microphone.input}`);
       mix(channel, shapedNoise(lengthFrames, rate, seed, roomNoise), gain * gainOfDb(ROOM_NOISE_DB));
       if (slam) mix(channel, slam, gain);
       if (faults.hum) mix(channel, humOf(lengthFrames, 0), gain);
-    });
+    }
     for (const channel of out) for (let i = 0; i < channel.length; i++) channel[i] = clip(channel[i]!);
     return out;
   }
@@ -221,16 +236,14 @@ export class SimulatedRoom {
   /** Loudspeaker and room up to the microphone; computed once per loudspeaker and place. */
   private roomSpectrum(place: PlacedLoudspeaker, microphone: Vector, size: number): HalfSpectrum {
     const path = `${place.output} ${microphone.map((v) => v.toFixed(3)).join(' ')}`;
-    const key = `${path} ${size}`;
-    let spectrum = this.rooms.get(key);
-    if (!spectrum) {
-      const seed = seedFrom(this.builtAs, `tail ${path}`);
-      const options = { rate: BURROW.rate, size: TRUTH_SIZE, seed };
-      spectrum = realFft(boxImpulse(NET_LOFT, sourceOf(place), microphone, options), size);
-      if (this.rooms.size >= 24) this.rooms.delete(this.rooms.keys().next().value!);
-      this.rooms.set(key, spectrum);
-    }
-    return spectrum;
+    return keptIn(this.spectra, `${path} ${size}`, MOST_SPECTRA, () => {
+      const impulse = keptIn(this.impulses, path, MOST_IMPULSES, () => {
+        const seed = seedFrom(this.builtAs, `tail ${path}`);
+        const options = { rate: BURROW.rate, size: TRUTH_SIZE, seed };
+        return boxImpulse(NET_LOFT, sourceOf(place), microphone, options);
+      });
+      return realFft(impulse, size);
+    });
   }
 
   private doorSlam(length: number, take: number): Float64Array {
@@ -251,9 +264,24 @@ export class SimulatedRoom {
 const clip = (v: number) => Math.max(-1, Math.min(1, v));
 const inputGain = ({ gainDb }: PlacedMicrophone, faults: Faults) => gainOfDb(inputGainDb(gainDb, faults));
 
-function mix(channel: Float32Array, part: Float64Array, gain: number): void {
-  for (let i = 0; i < channel.length; i++) channel[i] = channel[i]! + gain * part[i]!;
+function mix(channel: Float32Array, part: Float64Array, gain: number, from = 0): void {
+  const length = Math.min(part.length, channel.length - from);
+  for (let i = 0; i < length; i++) channel[from + i] = channel[from + i]! + gain * part[i]!;
 }
+
+/** From the first sample that is not 0 to behind the last one; something of a signal that is silent. */
+function soundingPart(samples: Float32Array): [number, number] {
+  let [from, to] = [0, samples.length];
+  while (from < to - 1 && samples[from] === 0) from++;
+  while (to > from + 1 && samples[to - 1] === 0) to--;
+  return [from, to];
+}
+
+const silence = (size: number): HalfSpectrum => ({
+  size,
+  re: new Float64Array(size / 2 + 1),
+  im: new Float64Array(size / 2 + 1),
+});
 
 function add(sum: HalfSpectrum, part: HalfSpectrum): void {
   for (let k = 0; k < sum.re.length; k++) {

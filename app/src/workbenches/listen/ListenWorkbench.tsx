@@ -10,7 +10,7 @@ import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
 import { sentenceOf } from '../../store';
 import { BlindCard } from './BlindCard';
-import { candidatesOf, headphoneCandidates, type Place } from './candidates';
+import { candidatesOf, headphoneCandidates, withoutBass, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
 import { HeadphonesCard } from './HeadphonesCard';
 import { fileMaterial, MOST_RENDERED_S, RATE, type Material, type MaterialKind } from './materials';
@@ -125,6 +125,8 @@ function Listen({ project }: { project: Project }) {
   const request = (candidates = all): ListenRequest | null =>
     material && { candidates, chain, place, material, section: cut, matched, loops, corrected };
   const at = Math.min(listening.at, all.length - 1);
+  const heardNow = all[at];
+  const bassless = heardNow ? withoutBass(project, heardNow, place) : [];
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -242,6 +244,12 @@ function Listen({ project }: { project: Project }) {
                 : 'Choose headphones below, from the library or by a file of their response.'
               : `${material?.name ?? 'The piece'} through the filters alone, on this computer’s output: for the real room.`}
         </Note>
+        {place.through === 'output' && !blind && heardNow && bassless.length > 0 ? (
+          <p className="attention" style={{ margin: 0 }}>
+            {heardNow.name}: the bass of {bassless.join(' and ')} goes to the subwoofers in the processor, so
+            it is not heard here.
+          </p>
+        ) : null}
         {rendered && !blind ? (
           <Note
             number={2}

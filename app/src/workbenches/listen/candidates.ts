@@ -28,6 +28,22 @@ export const candidatesOf = (project: Project): Candidate[] => [
   ...project.variants.map((v) => ({ source: v.id, name: v.name })),
 ];
 
+/** Which of two loudspeakers give up their bass to the subwoofers in a candidate: at the output alone it is not heard. */
+export function withoutBass(
+  project: Project,
+  { source }: Pick<Candidate, 'source'>,
+  { leftId, rightId }: Pick<Place, 'leftId' | 'rightId'>,
+): string[] {
+  const variant = project.variants.find((v) => v.id === source);
+  const load = source === AS_LEFT ? project.loads.at(-1) : undefined;
+  return project.place.loudspeakers
+    .filter(({ id, output, role }) => {
+      if (role !== 'full range' || (id !== leftId && id !== rightId)) return false;
+      return load ? load.outputs?.[output - 1]?.bassFeed : variant?.correction.crossovers[id]?.highPass;
+    })
+    .map((l) => l.name);
+}
+
 export interface Place {
   spotId: string;
   leftId: string;

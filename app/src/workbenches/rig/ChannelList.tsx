@@ -44,7 +44,7 @@ export function ChannelList({
   const findings = channelFindings(project);
   const sharing = fittedOf(project).filter((l) => findings.get(l.id)!.some((f) => f.kind === 'shared'));
   return (
-    <section className="notes" aria-label="Channels" style={{ gap: 5, flex: 1 }}>
+    <section className="notes" aria-label="Channels" style={{ gap: 4, flex: 1 }}>
       {project.place.loudspeakers.map((l) => (
         <div
           key={l.id}
@@ -52,8 +52,8 @@ export function ChannelList({
           role="group"
           aria-label={l.name}
           style={{
-            padding: '3px 10px 4px',
-            gap: 1,
+            padding: '1px 10px 2px',
+            gap: 0,
             flexShrink: 0,
             borderColor: chosen === l.id ? 'var(--ink)' : undefined,
             opacity: l.fitted ? 1 : 0.6,
@@ -112,7 +112,7 @@ export function ChannelList({
           sharing={sharing}
         />
       ) : null}
-      <p className="quiet" style={{ margin: 0, fontSize: 12.5 }}>
+      <p className="quiet" style={{ margin: 0, fontSize: 12.5, lineHeight: 1.3 }}>
         Channels need not be equally loud; only the margin over the noise matters. {summary(project)}{' '}
         {cannotTell(project)}
       </p>
