@@ -124,7 +124,7 @@ async function takeWith(
     travelS: timing === 'click' ? travelS(project, clickLoudspeaker(project), at) : 0,
   }));
   for (const step of levelSteps(provenDbfs(project, loudspeaker.id), levelDbfs)) {
-    await playOnly(device, { output, levelDbfs: step, durationS: STEP_S, microphones }, options.signal);
+    await playOnly(device, { output, levelDbfs: step, durationS: STEP_S }, options.signal);
   }
   const own = roundTrip?.divideOut ? await repository().array(roundTrip.traceId) : undefined;
   const reference = withReference && project.place.loudspeakers.find((l) => l.id === referenceFrom);

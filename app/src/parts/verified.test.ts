@@ -2,7 +2,6 @@ import { netLoftProject } from '../../../demo/netLoftProject';
 import { plainOutput } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
-import { lowInputs } from '../workbenches/hand-over/lowChannel';
 import { lowInput } from './exactFilters';
 import { sweepForTest } from './sweepForTest';
 import { verifiedIds, verifiedOf } from './verified';
@@ -60,11 +59,5 @@ describe('the low-frequency channel', () => {
   it('takes the first input whose output has no loudspeaker', () => {
     expect(lowInput(project)).toBe(8);
     expect(() => lowInput(project, 7)).toThrow('no input is left');
-  });
-
-  it('is what a load feeds to the subwoofers without a loudspeaker of its own', () => {
-    expect(lowInputs(load, project)).toEqual([]);
-    const withLow = outputs.map((o, i) => (i === 7 ? { ...o, bassFeed } : o));
-    expect(lowInputs({ ...load, outputs: withLow }, project)).toEqual([8]);
   });
 });

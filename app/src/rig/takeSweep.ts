@@ -150,7 +150,7 @@ export const joinPair = (request: FloorAndEarRequest, signal?: AbortSignal) =>
 /** Plays a sweep softly, for the loudspeaker's sake: nothing is kept of it. */
 export async function playOnly(
   rig: AudioRig,
-  settings: Pick<SweepSettings, 'output' | 'levelDbfs' | 'durationS' | 'microphones'>,
+  settings: Pick<SweepSettings, 'output' | 'levelDbfs' | 'durationS'>,
   signal?: AbortSignal,
 ): Promise<void> {
   const { rate } = await rig.open();
@@ -158,7 +158,7 @@ export async function playOnly(
   await rig.playAndRecord(
     {
       signals: [{ output: settings.output, samples: Float32Array.from(samples) }],
-      inputs: settings.microphones.map((m) => m.input),
+      inputs: [],
       lengthFrames: samples.length + Math.round(0.1 * rate),
     },
     signal ? { signal } : {},

@@ -6,7 +6,8 @@ import { homeSpot } from './measureForTest.js';
 
 it('an input that is not wanted brings nothing, and those that are wanted hear what they always hear', () => {
   const room = new SimulatedRoom(3);
-  const { samples } = exponentialSweep({ rate: 48000, from: 100, to: 1000, durationS: 0.2, levelDbfs: -20 });
+  const sweep = exponentialSweep({ rate: 48000, from: 100, to: 1000, durationS: 0.2, levelDbfs: -20 });
+  const samples = Float32Array.from(sweep.samples);
   const { outputs, filters } = houseMemory();
   const take = (inputs?: number[]) =>
     room.record({

@@ -150,7 +150,8 @@ export class SimulatedRoom {
       inputs.includes(i + 1) ? this.inputNoise(lengthFrames, i + 1, take) : new Float32Array(0),
     );
     const listening = microphones.filter((m) => inputs.includes(m.input));
-    for (const { output: input, samples } of signals) {
+    const looped = !faults.loopbackOut && inputs.includes(BURROW.loopbackInput);
+    for (const { output: input, samples } of listening.length > 0 || looped ? signals : []) {
       // silence ahead and behind costs nothing: each signal is worked out by itself, as long as it sounds
       const [from, to] = soundingPart(samples);
       const size = fftSizeFor(to - from + TRUTH_SIZE + CHAIN_SIZE);
@@ -186,9 +187,9 @@ export class SimulatedRoom {
         const heard = inverseRealFft(multiplySpectra(sums[i]!, electronics(size, microphone)));
         mix(out[microphone.input - 1]!, heard, inputGain(microphone, faults), from);
       });
-      if (!faults.loopbackOut && inputs.includes(BURROW.loopbackInput)) {
-        const looped = inverseRealFft(multiplySpectra(spectrum, electronics(size, null)));
-        mix(out[BURROW.loopbackInput - 1]!, looped, 1, from);
+      if (looped) {
+        const back = inverseRealFft(multiplySpectra(spectrum, electronics(size, null)));
+        mix(out[BURROW.loopbackInput - 1]!, back, 1, from);
       }
     }
     const slam = faults.doorSlam && signals.length > 0 ? this.doorSlam(lengthFrames, take) : null;
