@@ -48,7 +48,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
           </Button>
         </span>
       </h2>
-      <div style={{ overflow: 'auto', display: 'grid', gap: 4, maxHeight: 104 }}>
+      <div className="compact-fields" style={{ overflow: 'auto', display: 'grid', gap: 4, maxHeight: 104 }}>
         {sections === null ? <span className="quiet">Being fitted …</span> : null}
         {sections?.length === 0 ? <span className="quiet">None is needed.</span> : null}
         {(sections ?? []).map((s, i) => (
