@@ -169,6 +169,36 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('found from its own band');
   });
 
+  it('Correct: a family at a glance, the filter over time, ends pushed at a price', async () => {
+    await (await user.find('//button[contains(@class, "chip")][normalize-space(.)="All"]')).click();
+    await user.sees(/Left misses by .* dB at .* Hz at most/);
+    await user.press('Show');
+    await user.tick('each channel as found');
+    await user.among('What the plot shows', 'Filter');
+    await user.find('//*[@aria-label="All channels: filters"]');
+    await (
+      await user.find('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Left")]')
+    ).click();
+    for (const look of ['Phase', 'Impulse', 'Step', 'Decay']) {
+      await user.among('What the plot shows', look);
+      await user.find(`//*[@aria-label="Left at Home spot: ${look.toLowerCase()} before and after"]`);
+    }
+    await user.among('What the plot shows', 'Level');
+    await user.press('Push the low end');
+    const price = () => user.textOf('Price of the ends').then((t) => Number(/costs ([\d.]+) dB/.exec(t)![1]));
+    await user.until('the push has its price', async () => (await price()) > 0.3);
+    const before = await price();
+    const reach = Number.parseFloat(
+      (await (await user.field('Low end pushed to')).getAttribute('value'))!.replace(/\D*$/, ''),
+    );
+    await user.type('Low end pushed to', String(Math.round(reach * 0.85)));
+    await user.until('further costs more', async () => (await price()) > before);
+    await user.press('Keep its own low end');
+    await user.press('Push the high end');
+    await user.until('the high end has its price', async () => (await price()) >= 0);
+    await user.press('Keep its own high end');
+  });
+
   it('Hand over: a broken transfer leaves the old memory as it was, and is gone on with after a reload', async () => {
     await user.visit('/hand-over');
     await user.sees('House');
@@ -209,6 +239,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.visit('/correct');
     await user.sees('filters made');
     await user.among('What is worked on', 'Variants');
+    await user.sees(/First variant.*[\d.]+, was [\d.]+ dB/);
     await user.press('Duplicate First variant');
     await user.sees('First variant 2 (in hand)');
     await user.press('Rename First variant 2');
@@ -279,8 +310,13 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('holds all settings as they were meant to be');
     expect(await (await user.region('Memory C')).getText()).toContain('= Sections');
     expect(await (await user.region('Memory B')).getText()).toContain('= First variant');
-    await user.press('Measure again');
-    await user.sees('All 7 channels were measured again', 150_000);
+    await user.press('At all spots');
+    await user.until(
+      'every spot has its verdict',
+      async () => ((await user.textOf('At every spot')).match(/[+−][\d.]+ dB/g) ?? []).length === 4,
+      240_000,
+    );
+    await user.sees('All 7 channels were measured again');
     for (const [, channel, worst] of (await user.driver.findElement({ css: 'table' }).getText()).matchAll(
       /^(\D+?\d?) [\d.]+ dB ([+−]?[\d.]+) dB/gm,
     )) {
@@ -487,16 +523,16 @@ describe('from an empty browser to a verified correction', () => {
     expect(wav.channels[0]!.length).toBe(8192);
     await user.press('Traces as text');
     const traces = unpackFiles((await user.download(/traces\.zip$/)).bytes, { files: 100, bytes: 1e8 });
-    expect(Object.keys(traces)).toHaveLength(40); // two verified sweeps of one channel at one spot: the newer stands; five more with their bass
+    expect(Object.keys(traces)).toHaveLength(61); // two verified sweeps of one channel at the home spot: the newer stands; three more spots; five more with their bass
     const home = readResponseText(new TextDecoder().decode(traces['as-found/left-home-spot.txt']));
     expect(home.frequency.length).toBe(480);
     expect(home.phaseDeg).not.toBeNull();
     await user.press('Project file');
     projectFile = await user.download(/\.pebble\.zip$/);
     const { project, arrays } = readProjectFile(projectFile.bytes);
-    expect(project.sweeps).toHaveLength(47);
-    // 47 sweeps, each with its harmonics and its answer to the reference click, 7 filters of the one memory that has FIRs, and the response of each channel from the check of its level
-    expect(arrays).toHaveLength(155);
+    expect(project.sweeps).toHaveLength(68);
+    // 68 sweeps, each with its harmonics and its answer to the reference click, 7 filters of the one memory that has FIRs, and the response of each channel from the check of its level
+    expect(arrays).toHaveLength(218);
   });
 
   it('lets other software confirm the prediction: sox applies the exported filter, within 0.1 dB', () => {

@@ -10,6 +10,8 @@ export function ChartLegend({
   bands: ChartBand[];
   target: boolean;
 }) {
+  // a curve without a name belongs to the one before it
+  const named = traces.filter((t) => t.label !== '');
   const dash = { measured: undefined, predicted: '7 4', reference: '2 4', noise: undefined };
   return (
     <ul
@@ -23,9 +25,10 @@ export function ChartLegend({
         fontSize: 12.5,
         overflow: 'hidden',
         whiteSpace: 'nowrap',
+        minWidth: 0,
       }}
     >
-      {traces.map(({ id, label, colour, role }) => (
+      {named.map(({ id, label, colour, role }) => (
         <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
           <svg width={26} height={8}>
             <line

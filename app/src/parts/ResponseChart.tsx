@@ -198,26 +198,29 @@ export function ResponseChart(props: ResponseChartProps) {
         >
           {readout}
         </output>
-        {props.tools}
-        {smoothing && props.onSmoothing ? (
-          <SmoothingSelect smoothing={smoothing} onSmoothing={props.onSmoothing} />
-        ) : null}
-        {props.title ? (
-          <SavePlotMenu
-            plot={() =>
-              savedResponse(
-                props.title!,
-                smoothing ? smoothingName(smoothing) : null,
-                props.levelLabel ?? 'dB',
-                { ...band, ...range },
-                frequency,
-                shown,
-                target,
-              )
-            }
-          />
-        ) : null}
-        <ZoomButtons onZoom={zoomBy} onWhole={showWhole} />
+        {/* the legend gives way, not what can be pressed */}
+        <span style={{ display: 'flex', alignItems: 'center', gap: 10, flexShrink: 0 }}>
+          {props.tools}
+          {smoothing && props.onSmoothing ? (
+            <SmoothingSelect smoothing={smoothing} onSmoothing={props.onSmoothing} />
+          ) : null}
+          {props.title ? (
+            <SavePlotMenu
+              plot={() =>
+                savedResponse(
+                  props.title!,
+                  smoothing ? smoothingName(smoothing) : null,
+                  props.levelLabel ?? 'dB',
+                  { ...band, ...range },
+                  frequency,
+                  shown,
+                  target,
+                )
+              }
+            />
+          ) : null}
+          <ZoomButtons onZoom={zoomBy} onWhole={showWhole} />
+        </span>
       </div>
       <div
         ref={box}

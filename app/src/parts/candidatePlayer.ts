@@ -2,6 +2,21 @@
 export const SWITCH_S = 0.012;
 const LEAD_S = 0.06;
 
+/** @throws Error with a sentence when the output is not there, or the browser cannot choose one */
+async function useSink(context: AudioContext, id: string): Promise<void> {
+  if (!id) return;
+  const sink = context as AudioContext & { setSinkId?: (id: string) => Promise<void> };
+  if (!sink.setSinkId)
+    throw new Error('this browser cannot choose an output; take the system’s own, or another browser.');
+  try {
+    await sink.setSinkId(id);
+  } catch (error) {
+    throw new Error('the output that was chosen is not there; plug it in, or choose another one.', {
+      cause: error,
+    });
+  }
+}
+
 /**
  * Plays several candidates at once, in step, and lets one of them be heard. Switching is a short crossfade, so it is instant
  * and without a click. The context is made by the caller's click, as browsers want it.
@@ -26,8 +41,13 @@ export class CandidatePlayer {
     await this.stop();
     const context = new AudioContext({ sampleRate: this.rate, latencyHint: 'interactive' });
     this.context = context;
-    const sink = context as AudioContext & { setSinkId?: (id: string) => Promise<void> };
-    if (this.sinkId && sink.setSinkId) await sink.setSinkId(this.sinkId);
+    try {
+      await useSink(context, this.sinkId);
+    } catch (error) {
+      this.context = null;
+      await context.close();
+      throw error;
+    }
     await context.resume();
     this.fade = new GainNode(context, { gain: 1 });
     this.fade.connect(context.destination);

@@ -1,5 +1,5 @@
 import type { ChannelRequest, ExactChannel, ProcessorLimits } from '@pebble-hall/core/correct';
-import { buildOutputs, type BuiltOutputs, type OutputSettings } from '@pebble-hall/core/output';
+import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/output';
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { SKERRY } from '@pebble-hall/stand-ins/processor';
 import {
@@ -111,19 +111,18 @@ export function lowInput({ place }: Pick<Project, 'place'>, inputs: number = SKE
 }
 
 /** Settings and filters of all outputs for a correction, on top of what the processor did while the room was measured. */
-export function outputsOf(
+export async function outputsOf(
   project: Project,
   correction: Correction,
   exact: ExactFilters['exact'],
   base: OutputSettings[],
-): BuiltOutputs {
+): Promise<BuiltOutputs> {
   const fitted = fittedOf(project);
-  return buildOutputs(
-    base,
-    fitted.flatMap((l) => {
-      const filter = exact.get(l.id);
-      if (!filter) return [];
-      return {
+  const channels = fitted.flatMap((l): OutputCorrection[] => {
+    const filter = exact.get(l.id);
+    if (!filter) return [];
+    return [
+      {
         id: l.id,
         output: l.output,
         fir: filter.fir,
@@ -132,13 +131,15 @@ export function outputsOf(
         sub: correction.subs[l.id] ?? null,
         role: l.role,
         crossovers: correction.crossovers[l.id] ?? null,
-      };
-    }),
-    {
-      guard: correction.headroomGuard,
-      fitted: fitted.map((l) => l.output),
-      steps: STEPS,
-      low: correction.lowChannel && { input: lowInput(project, base.length), feed: correction.lowChannel },
-    },
-  );
+      },
+    ];
+  });
+  const options = {
+    guard: correction.headroomGuard,
+    fitted: fitted.map((l) => l.output),
+    steps: STEPS,
+    low: correction.lowChannel && { input: lowInput(project, base.length), feed: correction.lowChannel },
+  };
+  // the headroom of every chain takes large transforms: not on the page's own thread
+  return designWorker().call((api) => api.build(base, channels, options));
 }

@@ -5,6 +5,7 @@ const target = (...handles: [number, number][]): Target => ({
   lowLiftDb: 0,
   highTiltDb: 0,
   lowReachHz: null,
+  highReachHz: null,
 });
 
 /** Targets to begin with, described by their numbers. */

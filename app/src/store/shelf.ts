@@ -8,7 +8,7 @@ export const shelfOf = (database: () => PebbleDatabase) => ({
   list: (): Promise<ShelfTarget[]> => database().shelf.orderBy('name').toArray(),
   /** Keeps a target under a name; one of that name is replaced. */
   put: async (name: string, target: Target): Promise<void> => {
-    await database().shelf.put({ name, target: { ...target, lowReachHz: null } });
+    await database().shelf.put({ name, target: { ...target, lowReachHz: null, highReachHz: null } });
   },
   remove: (name: string): Promise<void> => database().shelf.delete(name),
 });

@@ -20,11 +20,15 @@ import {
   type SampledResponse,
 } from '@pebble-hall/core/measure';
 import {
+  buildOutputs,
   plainOutput,
   predictOutput,
   sumImpulses,
   throughFeed,
   type BassFeed,
+  type BuildOptions,
+  type BuiltOutputs,
+  type OutputCorrection,
   type OutputSettings,
 } from '@pebble-hall/core/output';
 import { averageMovement, type AverageMovement } from '@pebble-hall/core/spots';
@@ -60,7 +64,7 @@ import {
   type ImpulseResponse,
 } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
-import { beforeAndAfter, type BeforeAfter } from './beforeAfter';
+import { beforeAndAfter, type BeforeAfter } from '@pebble-hall/core/look';
 
 const grid = logGrid();
 /** Frequencies at which subwoofers are brought together, and at which joints are judged. */
@@ -241,6 +245,9 @@ const api = {
     const design = designChannel(grid, request, found);
     return exactChannel(grid, design, request, choice, processor, found.shared, byHand);
   },
+  /** All outputs of a processor for a correction, and what its headroom guard takes. */
+  build: (base: OutputSettings[], channels: OutputCorrection[], options: BuildOptions): BuiltOutputs =>
+    buildOutputs(base, channels, options),
   /** What a filter does to a trace in phase and time. */
   beforeAfter: (key: string, fir: Float32Array | null, sections: Section[], rate: number): BeforeAfter =>
     beforeAndAfter(traceAt(key).impulse, fir, sections, rate, grid),

@@ -7,7 +7,7 @@ import type { SharedPhase } from './correctionFir.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
 import { placeTarget } from './placeTarget.js';
 import { predictPower } from './predict.js';
-import { findRollOffs, rollOffDb, type RollOffs } from './rollOff.js';
+import { findRollOffs, pushedSpan, rollOffDb, type RollOffs } from './rollOff.js';
 import { meanInSpan, rmsDistance, type Span } from './span.js';
 import { targetShape, type Target } from './targetShape.js';
 
@@ -46,6 +46,8 @@ export interface ChannelDesign {
   rollOffs: RollOffs;
   /** added to the shape of the handles to meet the average */
   targetOffsetDb: number;
+  /** how much more gain it takes at most because an end is pushed beyond the loudspeaker's own; null when none is, dB */
+  reachCostDb: number | null;
   gainDb: Float64Array;
   /** the same at full strength, and what would lead exactly to the target */
   fullDb: Float64Array;
@@ -126,20 +128,29 @@ export function designChannel(
     leftOutSixthDb,
   }: FoundChannel,
 ): ChannelDesign {
-  const span = request.span ?? own;
-  const ends = rollOffDb(rollOffs, grid, request.target.lowReachHz);
-  const shape = targetShape(request.target, grid).map((v, i) => v + ends[i]!);
-  const targetOffsetDb = request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span, sixthDb);
-  const targetDb = shape.map((v) => v + targetOffsetDb);
-  const limits = {
-    span,
-    strength: request.strength,
-    strengthPoints: request.strengthPoints,
-    maxBoostDb: request.maxBoostDb,
-    maxCutDb: request.maxCutDb,
-  };
+  const { strength, strengthPoints, maxBoostDb, maxCutDb } = request;
   const traits = { spreadDb: average.spreadDb, turned };
-  const design = designMagnitude(grid, average.averageDb, traits, targetDb, limits, forDesignDb);
+  const towards = (target: Target) => {
+    const span = request.span ?? withinGrid(grid, pushedSpan(own, rollOffs, target));
+    const ends = rollOffDb(rollOffs, grid, target);
+    const shape = targetShape(target, grid).map((v, i) => v + ends[i]!);
+    const targetOffsetDb =
+      request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span, sixthDb);
+    const targetDb = shape.map((v) => v + targetOffsetDb);
+    const limits = { span, strength, strengthPoints, maxBoostDb, maxCutDb };
+    const design = designMagnitude(grid, average.averageDb, traits, targetDb, limits, forDesignDb);
+    return { span, targetOffsetDb, targetDb, limits, design };
+  };
+  const { span, targetOffsetDb, targetDb, limits, design } = towards(request.target);
+  const { lowReachHz, highReachHz } = request.target;
+  const reachCostDb =
+    lowReachHz === null && highReachHz === null
+      ? null
+      : Math.max(
+          0,
+          largest(design.gainDb) -
+            largest(towards({ ...request.target, lowReachHz: null, highReachHz: null }).design.gainDb),
+        );
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
@@ -150,6 +161,7 @@ export function designChannel(
     targetDb,
     targetOffsetDb,
     rollOffs,
+    reachCostDb,
     ...design,
     ...traits,
     leftAlone: leftAlone(grid, average.averageDb, traits, targetDb, design, limits, sixthDb),
@@ -168,6 +180,13 @@ export function designChannel(
           },
   };
 }
+
+const largest = (gainDb: Float64Array): number => Math.max(0, ...gainDb);
+
+const withinGrid = (grid: Float64Array, { from, to }: Span): Span => ({
+  from: Math.max(grid[0]!, from),
+  to: Math.min(grid.at(-1)!, to),
+});
 
 /** A band wholly below this is a subwoofer's; there the soft end takes up so much of an octave that it would spare the lowest resonance. */
 const DEEP_HZ = 300;

@@ -84,7 +84,10 @@ describe('roll-offs', () => {
       -3.0103,
       4,
     );
-    const pushed = rollOffDb({ low: { cornerHz: 80, order: 4 }, high: null }, grid, 40);
+    const pushed = rollOffDb({ low: { cornerHz: 80, order: 4 }, high: null }, grid, {
+      lowReachHz: 40,
+      highReachHz: null,
+    });
     expect(pushed[at(40)]).toBeCloseTo(-3.01, 0);
   });
 });

@@ -21,11 +21,15 @@ export interface Chain {
   trimDb: number;
 }
 
-export interface Headroom {
-  /** largest gain for a steady tone at any frequency, dB; the frequencies between bins are found by a parabola */
+/** What a chain does to a steady tone at most. */
+export interface LargestTone {
+  /** largest gain at any frequency, dB; the frequencies between bins are found by a parabola */
   toneDb: number;
   /** where that is, Hz */
   atHz: number;
+}
+
+export interface Headroom extends LargestTone {
   /** largest peak that full scale can become in the worst case, between samples too, dB: the sum of |h| at four times the rate */
   worstPeakDb: number;
 }
@@ -35,10 +39,27 @@ const FINE_SIZE = 131072;
 const OVERSAMPLED = 4;
 
 /** What a chain asks of headroom. `rate` in Hz. */
-export function headroomOf({ fir, sections, trimDb }: Chain, rate: number): Headroom {
+export function headroomOf(chain: Chain, rate: number): Headroom {
+  const spectrum = spectrumOf(chain);
+  return {
+    ...toneOf(spectrum, chain.trimDb, rate),
+    worstPeakDb: dbOfGain(sumOfParts(spectrum) * gainOfDb(chain.trimDb)),
+  };
+}
+
+/** The same for steady tones alone, which takes a fifth of the time. */
+export const largestTone = (chain: Chain, rate: number): LargestTone =>
+  toneOf(spectrumOf(chain), chain.trimDb, rate);
+
+type Spectrum = ReturnType<typeof realFft>;
+
+function spectrumOf({ fir, sections }: Chain): Spectrum {
   const size = fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE));
-  let spectrum = biquadSpectrum(sections, size);
-  if (fir) spectrum = multiplySpectra(spectrum, realFft(fir, size));
+  const spectrum = biquadSpectrum(sections, size);
+  return fir ? multiplySpectra(spectrum, realFft(fir, size)) : spectrum;
+}
+
+function toneOf(spectrum: Spectrum, trimDb: number, rate: number): LargestTone {
   const levels = powerOf(spectrum).map(dbOfPower);
   let top = 0;
   for (let k = 1; k < levels.length; k++) if (levels[k]! > levels[top]!) top = k;
@@ -47,13 +68,12 @@ export function headroomOf({ fir, sections, trimDb }: Chain, rate: number): Head
   const shift = Number.isFinite(bend) && bend < 0 ? (0.5 * (a - c)) / bend : 0;
   return {
     toneDb: b - 0.25 * (Number.isFinite(bend) ? a - c : 0) * shift + trimDb,
-    atHz: ((top + shift) * rate) / size,
-    worstPeakDb: dbOfGain(sumOfParts(spectrum) * gainOfDb(trimDb)),
+    atHz: ((top + shift) * rate) / spectrum.size,
   };
 }
 
 /** Sum of |h| of the impulse response, made denser by zero-padding its spectrum. */
-function sumOfParts({ size, re, im }: ReturnType<typeof realFft>): number {
+function sumOfParts({ size, re, im }: Spectrum): number {
   const wide = OVERSAMPLED * size;
   const [wideRe, wideIm] = [new Float64Array(wide / 2 + 1), new Float64Array(wide / 2 + 1)];
   wideRe.set(re);

@@ -3,7 +3,7 @@ export { averagePower, averageSpots, type SpotAverage } from './averageSpots.js'
 export { STARTING_GOAL } from './startingGoal.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
 export { LIFT_HZ, targetShape, TILT_HZ, type Target } from './targetShape.js';
-export { findRollOffs, rollOffDb, type RollOff, type RollOffs } from './rollOff.js';
+export { findRollOffs, pushedSpan, rollOffDb, type Reach, type RollOff, type RollOffs } from './rollOff.js';
 export { placeTarget } from './placeTarget.js';
 export { isNarrow, meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';
 export {
@@ -23,7 +23,14 @@ export {
 } from './correctionFir.js';
 export { sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
 export { fitSections, sectionsErrorDb, type SectionFit, type SectionLimits } from './fitSections.js';
-export { headroomOf, throughChain, type Chain, type Headroom } from './headroom.js';
+export {
+  headroomOf,
+  largestTone,
+  throughChain,
+  type Chain,
+  type Headroom,
+  type LargestTone,
+} from './headroom.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
   designChannel,

@@ -1,5 +1,6 @@
 import { median, smoothLevels } from '../signal/index.js';
 import { usableBand } from '../measure/index.js';
+import type { Span } from './span.js';
 
 /** How a loudspeaker's band ends by itself: like a Butterworth filter of this corner (-3 dB) and order. */
 export interface RollOff {
@@ -68,15 +69,28 @@ export function findRollOffs(frequency: Float64Array, averageDb: Float64Array): 
 const fallDb = (side: 'low' | 'high', { cornerHz, order }: RollOff, f: number): number =>
   -10 * Math.log10(1 + (side === 'low' ? cornerHz / f : f / cornerHz) ** (2 * order));
 
-/**
- * Level of roll-offs at each frequency, dB, 0 well inside the band.
- * @param lowReachHz corner to which the low end is pushed instead of its own, Hz; null keeps it
- */
+/** Corners to which the ends of a band are pushed instead of their own, Hz; null keeps what is there. */
+export interface Reach {
+  lowReachHz: number | null;
+  highReachHz: number | null;
+}
+
+/** A span moved along with the ends that are pushed, so that the correction acts as far as the target asks for. */
+export function pushedSpan(span: Span, { low, high }: RollOffs, { lowReachHz, highReachHz }: Reach): Span {
+  const down = low && lowReachHz !== null ? Math.min(1, lowReachHz / low.cornerHz) : 1;
+  const up = high && highReachHz !== null ? Math.max(1, highReachHz / high.cornerHz) : 1;
+  return { from: span.from * down, to: span.to * up };
+}
+
+/** Level of roll-offs at each frequency, dB, 0 well inside the band. An end is only ever pushed outwards. */
 export function rollOffDb(
   { low, high }: RollOffs,
   frequency: Float64Array,
-  lowReachHz: number | null = null,
+  { lowReachHz, highReachHz }: Reach = { lowReachHz: null, highReachHz: null },
 ): Float64Array {
-  const pushed = low && lowReachHz !== null ? { ...low, cornerHz: Math.min(lowReachHz, low.cornerHz) } : low;
-  return frequency.map((f) => (pushed ? fallDb('low', pushed, f) : 0) + (high ? fallDb('high', high, f) : 0));
+  const lowEnd = low && { ...low, cornerHz: Math.min(lowReachHz ?? Infinity, low.cornerHz) };
+  const highEnd = high && { ...high, cornerHz: Math.max(highReachHz ?? 0, high.cornerHz) };
+  return frequency.map(
+    (f) => (lowEnd ? fallDb('low', lowEnd, f) : 0) + (highEnd ? fallDb('high', highEnd, f) : 0),
+  );
 }

@@ -19,6 +19,7 @@ export const STARTING_GOAL: {
     lowLiftDb: 0,
     highTiltDb: 0,
     lowReachHz: null,
+    highReachHz: null,
   },
   strength: 1,
   strengthPoints: [],

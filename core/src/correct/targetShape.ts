@@ -9,6 +9,8 @@ export interface Target {
   highTiltDb: number;
   /** frequency to which the low end shall reach instead of its own roll-off, Hz; null keeps it as it is */
   lowReachHz: number | null;
+  /** the same of the high end */
+  highReachHz: number | null;
 }
 
 /** Where the lift has half its height: the shelf of first order in power. */

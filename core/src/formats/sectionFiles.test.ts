@@ -67,6 +67,7 @@ describe('targets as text', () => {
     lowLiftDb: 2,
     highTiltDb: -0.5,
     lowReachHz: null,
+    highReachHz: null,
   };
   it('read back as written', () => {
     expect(readTargetText(writeTargetText('Evening', target))).toEqual({ name: 'Evening', target });

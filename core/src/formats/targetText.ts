@@ -54,6 +54,7 @@ export function readTargetText(text: string): { name: string | null; target: Tar
       lowLiftDb: number('Low-frequency lift'),
       highTiltDb: number('High-frequency tilt'),
       lowReachHz: null,
+      highReachHz: null,
     },
   };
 }

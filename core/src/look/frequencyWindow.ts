@@ -9,19 +9,20 @@ export interface FrequencyWindow {
 }
 
 /**
- * Level with a window that narrows with frequency: at each frequency the response is weighted by a Hann window of
- * `cycles` periods either side of the moment, and transformed there.
- * @returns dB at the frequencies of `grid` (Hz)
+ * Response with a window that narrows with frequency: at each frequency it is weighted by a Hann window of `cycles` periods
+ * either side of the moment, and transformed there, the moment as time zero.
+ * @returns both parts at the frequencies of `grid` (Hz)
  * @throws RangeError for less than one cycle
  */
-export function windowedLevelDb(
+export function windowedResponse(
   { samples, rate, zero }: ImpulseResponse,
   grid: Float64Array,
   { centreS, cycles, longestS }: FrequencyWindow,
-): Float64Array {
-  if (!(cycles >= 1)) throw new RangeError(`windowedLevelDb: cycles must be at least 1, got ${cycles}`);
+): { re: Float64Array; im: Float64Array } {
+  if (!(cycles >= 1)) throw new RangeError(`windowedResponse: cycles must be at least 1, got ${cycles}`);
   const centre = zero + centreS * rate;
-  return grid.map((f) => {
+  const out = { re: new Float64Array(grid.length), im: new Float64Array(grid.length) };
+  grid.forEach((f, k) => {
     const side = Math.min(longestS, cycles / f) * rate;
     const from = Math.max(0, Math.ceil(centre - side));
     const to = Math.min(samples.length - 1, Math.floor(centre + side));
@@ -32,6 +33,28 @@ export function windowedLevelDb(
       re += weight * samples[i]! * Math.cos(w * (i - centre));
       im -= weight * samples[i]! * Math.sin(w * (i - centre));
     }
-    return dbOfPower(re * re + im * im);
+    out.re[k] = re;
+    out.im[k] = im;
   });
+  return out;
+}
+
+/** Its level, dB. */
+export function windowedLevelDb(
+  impulse: ImpulseResponse,
+  grid: Float64Array,
+  window: FrequencyWindow,
+): Float64Array {
+  const { re, im } = windowedResponse(impulse, grid, window);
+  return re.map((r, k) => dbOfPower(r * r + im[k]! * im[k]!));
+}
+
+/** Its phase, degrees from -180 to 180, the moment as time zero. */
+export function windowedPhaseDeg(
+  impulse: ImpulseResponse,
+  grid: Float64Array,
+  window: FrequencyWindow,
+): Float64Array {
+  const { re, im } = windowedResponse(impulse, grid, window);
+  return re.map((r, k) => (Math.atan2(im[k]!, r) * 180) / Math.PI);
 }

@@ -46,13 +46,13 @@ describe('buildOutputs', () => {
       { ...plain, id: 'r', output: 2, sections: boost(-6) },
     ];
     const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
-    const { outputs, guardDb, headroom } = buildOutputs(base, channels, {
+    const { outputs, guardDb, largest } = buildOutputs(base, channels, {
       guard: true,
       fitted: [1, 2, 3],
       steps,
       low: null,
     });
-    expect(headroom['l']!.toneDb).toBeCloseTo(4, 2);
+    expect(largest['l']!.toneDb).toBeCloseTo(4, 2);
     expect(guardDb).toBeCloseTo(4, 1);
     expect(outputs.map((o) => o.trimDb)).toEqual([-guardDb, -guardDb, -guardDb, 0]);
   });
@@ -73,7 +73,7 @@ describe('buildOutputs', () => {
     ];
     const low = { input: 4, feed: { gainDb: 10, lowPass: { ...lowPass, frequency: 120 } } };
     const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
-    const { outputs, guardDb, headroom } = buildOutputs(base, channels, {
+    const { outputs, guardDb, largest } = buildOutputs(base, channels, {
       guard: true,
       fitted: [1, 2, 3],
       steps,
@@ -84,7 +84,7 @@ describe('buildOutputs', () => {
     expect(outputs[2]).toMatchObject({ lowPass: own, bassFeed: null, playsBass: true });
     expect(outputs[3]).toMatchObject({ bassFeed: low.feed, playsBass: false });
     // both low-passes are flat at the lowest frequencies: the chain gains the feed's 10 dB there
-    expect(headroom[LOW_CHANNEL]!.toneDb).toBeCloseTo(10, 1);
+    expect(largest[LOW_CHANNEL]!.toneDb).toBeCloseTo(10, 1);
     expect(guardDb).toBeCloseTo(10, 1);
     expect(() =>
       buildOutputs(base, channels, { guard: true, fitted: [], steps, low: { ...low, input: 9 } }),

@@ -1,4 +1,4 @@
-import { headroomOf, type Headroom, type Section } from '../correct/index.js';
+import { largestTone, type LargestTone, type Section } from '../correct/index.js';
 import { crossoverBiquads, type CrossoverFilter, type SubSetting } from '../together/index.js';
 import { outputBiquads, type BassFeed, type OutputSettings } from './settings.js';
 
@@ -16,7 +16,7 @@ export interface OutputCorrection {
   crossovers: { highPass: CrossoverFilter | null; lowPass: CrossoverFilter | null } | null;
 }
 
-/** Name of the low-frequency channel among the headrooms. */
+/** Name of the low-frequency channel among the largest gains. */
 export const LOW_CHANNEL = 'low-frequency channel';
 
 export interface BuiltOutputs {
@@ -25,8 +25,8 @@ export interface BuiltOutputs {
   filters: Float32Array[];
   /** by how much everything was lowered so that no tone goes beyond full scale, dB; 0 when nothing was */
   guardDb: number;
-  /** per channel, before it was lowered */
-  headroom: Record<string, Headroom>;
+  /** largest gain of each channel's chain, before it was lowered */
+  largest: Record<string, LargestTone>;
 }
 
 /** What a processor of this kind can store. */
@@ -35,6 +35,14 @@ export interface OutputSteps {
   leastTrimDb: number;
   mostTrimDb: number;
   mostDelayMs: number;
+}
+
+/** How outputs are built. */
+export interface BuildOptions {
+  guard: boolean;
+  fitted: number[];
+  steps: OutputSteps;
+  low: { input: number; feed: BassFeed } | null;
 }
 
 /**
@@ -47,21 +55,11 @@ export interface OutputSteps {
 export function buildOutputs(
   base: OutputSettings[],
   channels: OutputCorrection[],
-  {
-    guard,
-    fitted,
-    steps,
-    low,
-  }: {
-    guard: boolean;
-    fitted: number[];
-    steps: OutputSteps;
-    low: { input: number; feed: BassFeed } | null;
-  },
+  { guard, fitted, steps, low }: BuildOptions,
 ): BuiltOutputs {
   const outputs = base.map((o) => ({ ...o }));
   const filters: Float32Array[] = base.map(() => new Float32Array(0));
-  const headroom: Record<string, Headroom> = {};
+  const largest: Record<string, LargestTone> = {};
   for (const { id, output, fir, sections, alignment, sub, role, crossovers } of channels) {
     const was = base[output - 1];
     if (!was) throw new RangeError(`${id}: the processor has no output ${output}`);
@@ -76,7 +74,7 @@ export function buildOutputs(
     };
     outputs[output - 1] = next;
     if (fir) filters[output - 1] = fir;
-    headroom[id] = headroomOf(
+    largest[id] = largestTone(
       { fir, sections: outputBiquads(next, steps.rate), trimDb: next.trimDb },
       steps.rate,
     );
@@ -94,12 +92,12 @@ export function buildOutputs(
     const each = subs.map(({ output, fir }) => {
       const o = outputs[output - 1]!;
       const own = [...feedBiquads, ...outputBiquads(o, steps.rate)];
-      return headroomOf({ fir, sections: own, trimDb: o.trimDb + low.feed.gainDb }, steps.rate);
+      return largestTone({ fir, sections: own, trimDb: o.trimDb + low.feed.gainDb }, steps.rate);
     });
-    headroom[LOW_CHANNEL] = each.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
+    largest[LOW_CHANNEL] = each.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
   }
-  const largest = Math.max(0, ...Object.values(headroom).map((h) => h.toneDb));
-  const guardDb = guard ? Math.ceil(10 * largest - 0.01) / 10 : 0;
+  const most = Math.max(0, ...Object.values(largest).map((h) => h.toneDb));
+  const guardDb = guard ? Math.ceil(10 * most - 0.01) / 10 : 0;
   for (const output of fitted) {
     const o = outputs[output - 1]!;
     outputs[output - 1] = { ...o, trimDb: step(o.trimDb - guardDb, 0.1) };
@@ -111,7 +109,7 @@ export function buildOutputs(
     if (!(delayMs >= 0 && delayMs <= steps.mostDelayMs))
       throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
   }
-  return { outputs, filters, guardDb, headroom };
+  return { outputs, filters, guardDb, largest };
 }
 
 /** A full-range channel sends away what its high-pass takes from it; a subwoofer's low-pass is on its own output. */

@@ -13,6 +13,7 @@ export { crossoverText, feedText, settingChanges, type SettingChange } from './c
 export {
   buildOutputs,
   LOW_CHANNEL,
+  type BuildOptions,
   type BuiltOutputs,
   type OutputCorrection,
   type OutputSteps,

@@ -25,6 +25,7 @@ export const target = Joi.object({
   lowLiftDb: number.min(-24).max(24),
   highTiltDb: number.min(-24).max(24),
   lowReachHz: number.min(5).max(1000).allow(null),
+  highReachHz: number.min(1000).max(40_000).allow(null),
 });
 export const correction = Joi.object({
   target,

@@ -37,6 +37,8 @@ export interface ListeningChain {
   through: 'room' | 'output' | 'headphones';
   /** the headphones that it is for; null otherwise */
   headphonesId: string | null;
+  /** the output device that it plays on; '' for the one that the system chooses */
+  outputId: string;
   outputName: string;
 }
 

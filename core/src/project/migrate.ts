@@ -161,13 +161,24 @@ const STEPS: Record<number, Step> = {
       (outputs as Stored[] | null)?.map((o) => ({ ...o, bassFeed: null, playsBass: false })) ?? null;
     const load = (l: Stored) => ({ ...l, outputs: withBass(l['outputs']), before: withBass(l['before']) });
     const pending = project['pendingLoad'] as Stored | null;
+    const reaching = (target: unknown) => ({ ...(target as Stored), highReachHz: null });
+    const corrected = (c: Stored) => ({
+      ...c,
+      target: reaching(c['target']),
+      familyTargets: Object.fromEntries(
+        Object.entries(c['familyTargets'] as Stored).map(([id, target]) => [id, reaching(target)]),
+      ),
+      lowChannel: null,
+    });
     return {
       ...project,
       version: 6,
       variants: (project['variants'] as Stored[]).map((v) => ({
         ...v,
-        correction: { ...(v['correction'] as Stored), lowChannel: null },
+        correction: corrected(v['correction'] as Stored),
       })),
+      headphones: (project['headphones'] as Stored[]).map((h) => ({ ...h, target: reaching(h['target']) })),
+      chains: (project['chains'] as Stored[]).map((c) => ({ ...c, outputId: '' })),
       loads: (project['loads'] as Stored[]).map(load),
       pendingLoad: pending && { ...pending, load: load(pending['load'] as Stored) },
     };

@@ -70,6 +70,7 @@ export const projectSchema = Joi.object({
       trimDb: number.min(-80).max(12),
       through: Joi.valid('room', 'output', 'headphones'),
       headphonesId: id.allow(null),
+      outputId: text.allow(''),
       outputName: text.allow(''),
     }),
     100,

@@ -14,9 +14,10 @@ import { ALL, ChannelChips } from './ChannelChips';
 import { FilterPage } from './FilterPage';
 import { HowMuchCard } from './HowMuchCard';
 import { JointNotes, JointPlot } from './JointPlot';
-import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
+import { groupBands, groupTarget, groupTraces } from './groupCurves';
+import { channelBands, channelTraces, filterTraces } from './levelCurves';
 import { PageBar } from './PageBar';
-import { type Look, type Page, type Shown } from './pages';
+import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
 import { MissList } from './MissList';
 import { readDesign } from './readDesign';
@@ -31,6 +32,7 @@ import { useAtHome } from './useAtHome';
 import { useCorrection } from './useCorrection';
 import { useDesigns } from './useDesigns';
 import { useExact } from './useExact';
+import { guardWords, useGuard } from './useGuard';
 import { useJoint } from './useJoint';
 import { useSpotLevels } from './useSpotLevels';
 import { isStale, VariantsPage } from './VariantsPage';
@@ -62,9 +64,15 @@ function Correct({ project }: { project: Project }) {
   const seen = (group ?? (channel ? [channel] : [])).map((l) => l.id);
   const { designs, requests, ready, problem } = useDesigns(project, correction, underHand ? seen : null);
   const exact = useExact(project, correction, ready);
+  const guard = useGuard(project, correction, exact.filters);
   const [page, setPage] = useState<Page>('Shape');
   const [look, setLook] = useState<Look>('Level');
-  const [shown, setShown] = useState<Shown>({ seatRangeBefore: true, seatRangeAfter: false, spots: false });
+  const [shown, setShown] = useState<Shown>({
+    found: false,
+    seatRangeBefore: true,
+    seatRangeAfter: false,
+    spots: false,
+  });
   const [missOver, setMissOver] = useState(4);
   const [againstId, setAgainstId] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
@@ -101,17 +109,25 @@ function Correct({ project }: { project: Project }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the group follows what is chosen
     [chosen, designs],
   );
+  const groupLook = GROUP_LOOKS.includes(look) ? look : 'Level';
   const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
   const traces = useMemo(() => {
-    if (grouped) return familyTraces(grouped, false);
+    if (grouped) return groupTraces(grouped, groupLook, shown);
     if (!design) return [];
     return look === 'Filter'
       ? filterTraces(design, made?.levelDb ?? null, against)
       : channelTraces(design, shown, spotLevels, against);
-  }, [grouped, design, look, made, against, shown, spotLevels]);
+  }, [grouped, groupLook, design, look, made, against, shown, spotLevels]);
   const bands = useMemo(
-    () => (design && !grouped && look === 'Level' ? channelBands(design, shown) : []),
-    [design, grouped, look, shown],
+    () =>
+      grouped
+        ? groupLook === 'Level'
+          ? groupBands(grouped, shown)
+          : []
+        : design && look === 'Level'
+          ? channelBands(design, shown)
+          : [],
+    [design, grouped, groupLook, look, shown],
   );
   const single = !grouped && look === 'Level';
   const alone = (design?.leftAlone ?? []).map((l) => {
@@ -124,7 +140,7 @@ function Correct({ project }: { project: Project }) {
   // the axis stays still while a hand drags: it depends on what was found, not on what is predicted
   const range = useMemo(() => {
     if (!design) return undefined;
-    if (look === 'Filter' && !grouped) return { lowDb: -20, highDb: 15 };
+    if (look === 'Filter') return { lowDb: -20, highDb: 15 };
     const inside = [...design.found.averageDb].filter(
       (v, i) => grid[i]! >= design.span.from && grid[i]! <= design.span.to && Number.isFinite(v),
     );
@@ -173,6 +189,7 @@ function Correct({ project }: { project: Project }) {
     );
   }
 
+  const groupName = chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '');
   const family = families.find((f) => f.loudspeakerIds.includes(channel.id)) ?? null;
   const ownTarget = family !== null && correction.familyTargets[family.id] !== undefined;
   const target = targetOf(project, correction, channel.id);
@@ -236,14 +253,20 @@ function Correct({ project }: { project: Project }) {
           <ResponseChart
             label={
               grouped
-                ? `${chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '')}: as left (predicted)`
+                ? `${groupName}: ${groupLook === 'Filter' ? 'filters' : 'as left (predicted)'}`
                 : `${channel.name}: as found, target and as left (predicted)`
             }
-            title={`${grouped ? 'Channels' : channel.name}, ${variant.name}`}
+            title={`${grouped ? groupName : channel.name}, ${variant.name}`}
             frequency={grid}
             traces={traces}
             bands={bands}
-            target={single ? (design?.targetDb ?? null) : null}
+            target={
+              single
+                ? (design?.targetDb ?? null)
+                : grouped && groupLook === 'Level' && chosen !== ALL
+                  ? groupTarget(grouped)
+                  : null
+            }
             range={range}
             marks={marks}
             stretches={single ? alone : []}
@@ -251,9 +274,13 @@ function Correct({ project }: { project: Project }) {
             onSmoothing={setSmoothing}
             onCursor={onCursor}
             tools={
-              grouped ? null : (
-                <ShowMenu shown={shown} onShown={setShown} missOver={missOver} onMissOver={setMissOver} />
-              )
+              <ShowMenu
+                shown={shown}
+                group={Boolean(grouped)}
+                onShown={setShown}
+                missOver={missOver}
+                onMissOver={setMissOver}
+              />
             }
             handles={
               single && design
@@ -311,8 +338,8 @@ function Correct({ project }: { project: Project }) {
       <div className="chips" style={{ gridColumn: '1 / 3', gap: 10 }}>
         <PageBar
           page={page}
-          look={look}
-          lookFixed={Boolean(grouped) || page === 'Bass'}
+          look={grouped ? groupLook : look}
+          looks={page === 'Bass' ? [] : grouped ? GROUP_LOOKS : LOOKS}
           onPage={setPage}
           onLook={setLook}
         />
@@ -349,6 +376,7 @@ function Correct({ project }: { project: Project }) {
               target={target}
               family={family && families.length > 1 ? { name: family.name, own: ownTarget } : null}
               rollOffs={design?.rollOffs ?? null}
+              reachCostDb={design?.reachCostDb ?? null}
               selected={handle}
               placed={Object.keys(correction.targetLevels).length > 0}
               onSelect={setHandle}
@@ -384,7 +412,11 @@ function Correct({ project }: { project: Project }) {
                 edit(`span of ${channel.name} found again`, { spans });
               }}
             />
-            <PredictionCard design={design ?? null} made={made} guard={correction.headroomGuard}>
+            <PredictionCard
+              design={design ?? null}
+              made={made}
+              guard={guardWords(correction.headroomGuard, guard)}
+            >
               <Button component="a" href="/hand-over" size="compact-sm" style={{ flexShrink: 0 }}>
                 Hand over
               </Button>
@@ -392,7 +424,13 @@ function Correct({ project }: { project: Project }) {
           </>
         ) : null}
         {page === 'Filter' ? (
-          <FilterPage channel={channel} correction={correction} exact={made} onEdit={edit} />
+          <FilterPage
+            channel={channel}
+            correction={correction}
+            exact={made}
+            guard={guardWords(correction.headroomGuard, guard)}
+            onEdit={edit}
+          />
         ) : null}
         {page === 'Levels and delays' ? (
           <AlignPage

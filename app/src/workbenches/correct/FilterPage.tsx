@@ -12,6 +12,8 @@ interface FilterPageProps {
   correction: Correction;
   /** null until it is worked out */
   exact: ExactChannel | null;
+  /** what the headroom guard does, in words */
+  guard: string;
   onEdit: Edit;
 }
 
@@ -23,7 +25,7 @@ const STYLE_WORDS: Record<FilterChoice['style'], string> = {
 const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
 
 /** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
-export function FilterPage({ channel, correction, exact, onEdit }: FilterPageProps) {
+export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
   const { filter } = correction;
   const set = (label: string, next: Partial<FilterChoice>) =>
     onEdit(label, { filter: { ...filter, ...next } });
@@ -204,7 +206,7 @@ export function FilterPage({ channel, correction, exact, onEdit }: FilterPagePro
           <Checkbox
             size="xs"
             label="Headroom guard"
-            title="Lowers every channel by the largest gain of any of them"
+            title="Lowers every channel by the largest gain of any chain for a steady tone, so that the balance stays"
             checked={correction.headroomGuard}
             onChange={(e) =>
               onEdit(e.currentTarget.checked ? 'headroom guard on' : 'headroom guard off', {
@@ -212,6 +214,7 @@ export function FilterPage({ channel, correction, exact, onEdit }: FilterPagePro
               })
             }
           />
+          <small aria-label="What the guard takes">{guard}</small>
         </div>
       </section>
     </>

@@ -5,14 +5,14 @@ import { LOOKS, PAGES, type Look, type Page } from './pages';
 interface PageBarProps {
   page: Page;
   look: Look;
-  /** what is worked on says what is shown */
-  lookFixed: boolean;
+  /** what can be shown of what is looked at; none when what is worked on says what is shown */
+  looks: readonly Look[];
   onPage: (page: Page) => void;
   onLook: (look: Look) => void;
 }
 
 /** What is worked on, and what the plot shows. Not drawn again while a hand is in the plot. */
-export const PageBar = memo(function PageBar({ page, look, lookFixed, onPage, onLook }: PageBarProps) {
+export const PageBar = memo(function PageBar({ page, look, looks, onPage, onLook }: PageBarProps) {
   return (
     <>
       <SegmentedControl
@@ -25,10 +25,10 @@ export const PageBar = memo(function PageBar({ page, look, lookFixed, onPage, on
       <SegmentedControl
         size="xs"
         aria-label="What the plot shows"
-        data={[...LOOKS]}
+        data={LOOKS.map((l) => ({ value: l, label: l, disabled: !looks.includes(l) }))}
         value={look}
         onChange={(v) => onLook(v as Look)}
-        disabled={lookFixed}
+        disabled={looks.length === 0}
       />
     </>
   );

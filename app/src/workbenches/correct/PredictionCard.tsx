@@ -12,7 +12,8 @@ export function PredictionCard({
   design: ChannelDesign | null;
   /** the filter as made; null until it is */
   made: ExactChannel | null;
-  guard: boolean;
+  /** what the headroom guard does, in words */
+  guard: string;
   children: ReactNode;
 }) {
   const figures = (d: { before: number; after: number } | null | undefined) =>
@@ -39,7 +40,7 @@ export function PredictionCard({
         <span title={made ? 'Largest gain of the filter for a steady tone' : undefined}>
           Largest gain{' '}
           <b className="mono">{made ? formatDb(made.headroom.toneDb) : `${boost.toFixed(1)} dB`}</b>
-          {guard ? <small>, guarded</small> : null}
+          <small title={`Headroom guard: ${guard}`}>; guard {guard}</small>
         </span>
         {children}
       </div>

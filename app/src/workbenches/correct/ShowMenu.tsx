@@ -6,11 +6,14 @@ import type { Shown } from './pages';
 /** What the level plot draws beside the average, and from which miss on a channel is marked. */
 export const ShowMenu = memo(function ShowMenu({
   shown,
+  group,
   onShown,
   missOver,
   onMissOver,
 }: {
   shown: Shown;
+  /** whether several channels are seen */
+  group: boolean;
   onShown: (shown: Shown) => void;
   missOver: number;
   onMissOver: (db: number) => void;
@@ -31,9 +34,10 @@ export const ShowMenu = memo(function ShowMenu({
         </Button>
       </Popover.Target>
       <Popover.Dropdown style={{ display: 'grid', gap: 8, fontSize: 13 }}>
+        {group ? box('found', 'each channel as found') : null}
         {box('seatRangeBefore', 'seat range as found')}
         {box('seatRangeAfter', 'seat range as left')}
-        {box('spots', 'single spots')}
+        {group ? null : box('spots', 'single spots')}
         <div className="row">
           <span>Mark channels that miss by more than</span>
           <NumberField

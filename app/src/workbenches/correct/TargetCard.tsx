@@ -1,8 +1,9 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
-import { IconTrash } from '@tabler/icons-react';
+import { IconRestore, IconTrash } from '@tabler/icons-react';
 import { formatHz } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
+import { TargetEnds } from './TargetEnds';
 import { TargetShelf } from './TargetShelf';
 
 interface TargetCardProps {
@@ -10,6 +11,8 @@ interface TargetCardProps {
   /** the family that the channel belongs to, and whether it has a target of its own */
   family: { name: string; own: boolean } | null;
   rollOffs: RollOffs | null;
+  /** what pushing its ends costs, dB; null while they are kept */
+  reachCostDb: number | null;
   selected: number | null;
   placed: boolean;
   onSelect: (index: number) => void;
@@ -32,7 +35,6 @@ export function TargetCard(props: TargetCardProps) {
     });
   const doubled = (frequency: number) =>
     handles.some((h, i) => i !== index && Math.abs(h.frequency / frequency - 1) < 0.01);
-  const low = rollOffs?.low;
   return (
     <section className="card" aria-label="Target">
       <h2>
@@ -141,63 +143,22 @@ export function TargetCard(props: TargetCardProps) {
         >
           +
         </Button>
-      </div>
-      <div className="row" style={{ justifyContent: 'flex-start', gap: 6, whiteSpace: 'nowrap' }}>
-        <Button
-          size="compact-xs"
-          style={{ flexShrink: 0 }}
+        <ActionIcon
+          size="sm"
           variant="default"
+          aria-label="Place again"
+          title="Let the target find its level by itself again"
           disabled={!placed}
           onClick={props.onPlaceAgain}
-          title="Let the target find its level by itself again"
         >
-          Place again
-        </Button>
-        {low ? (
-          <>
-            <span title={`found: like a high-pass of order ${low.order} at ${formatHz(low.cornerHz)}`}>
-              Low end {target.lowReachHz === null ? `its own, ${formatHz(low.cornerHz)}` : 'pushed to'}
-            </span>
-            {target.lowReachHz === null ? (
-              <Button
-                size="compact-xs"
-                variant="default"
-                onClick={() =>
-                  onEdit('low end pushed', {
-                    ...target,
-                    lowReachHz: Math.max(10, Math.round(low.cornerHz * 0.8)),
-                  })
-                }
-              >
-                Push it
-              </Button>
-            ) : (
-              <>
-                <NumberField
-                  label="Low end pushed to"
-                  value={target.lowReachHz}
-                  unit="Hz"
-                  min={10}
-                  max={1000}
-                  step={1}
-                  digits={0}
-                  width={80}
-                  onChange={(lowReachHz) =>
-                    onEdit(`low end pushed to ${lowReachHz} Hz`, { ...target, lowReachHz })
-                  }
-                />
-                <Button
-                  size="compact-xs"
-                  variant="default"
-                  onClick={() => onEdit('low end its own again', { ...target, lowReachHz: null })}
-                >
-                  Keep its own
-                </Button>
-              </>
-            )}
-          </>
-        ) : null}
+          <IconRestore size={14} />
+        </ActionIcon>
       </div>
+      {rollOffs && (rollOffs.low || rollOffs.high) ? (
+        <div className="row" style={{ justifyContent: 'flex-start', gap: 10, whiteSpace: 'nowrap' }}>
+          <TargetEnds target={target} rollOffs={rollOffs} costDb={props.reachCostDb} onEdit={onEdit} />
+        </div>
+      ) : null}
     </section>
   );
 }

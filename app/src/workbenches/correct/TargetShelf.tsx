@@ -30,7 +30,7 @@ export function TargetShelf({
   useEffect(() => void refresh(), [open]);
   const take = (called: string, next: Target) => {
     setOpen(false);
-    onTake(called, { ...next, lowReachHz: target.lowReachHz });
+    onTake(called, { ...next, lowReachHz: target.lowReachHz, highReachHz: target.highReachHz });
   };
   const read = async (file: File) => {
     try {

@@ -8,7 +8,8 @@ import { sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { TimeChart } from '../../parts/TimeChart';
 import { sentenceOf } from '../../store';
-import type { BeforeAfter } from '../../workers/beforeAfter';
+import { wrapped } from './wrapped';
+import type { BeforeAfter } from '@pebble-hall/core/look';
 import type { Look } from './pages';
 
 const grid = logGrid();
@@ -71,14 +72,21 @@ export function TimePanel({
         label: 'as found',
         role: 'measured',
         colour: 'trace-mussel',
-        levels: data.phase.before,
+        levels: wrapped(data.phase.before),
       },
       {
         id: 'after',
         label: 'as left (predicted)',
         role: 'predicted',
         colour: 'trace-heather',
-        levels: data.phase.after,
+        levels: wrapped(data.phase.after),
+      },
+      {
+        id: 'filter',
+        label: 'the filter itself, latency taken off',
+        role: 'reference',
+        colour: 'trace-kelp',
+        levels: wrapped(data.phase.filter),
       },
     ];
     return (
@@ -89,7 +97,8 @@ export function TimePanel({
         traces={traces}
         levelLabel="degrees"
         format={(v) => `${v.toFixed(0)}°`}
-        range={phaseRange(traces)}
+        range={{ lowDb: -180, highDb: 180 }}
+        tools={<small className="quiet">within 3 periods of the arrival</small>}
       />
     );
   }
@@ -127,7 +136,7 @@ export function TimePanel({
       curves={[
         { label: 'as found', role: 'measured', colour: 'trace-mussel', values: curve.before },
         { label: 'as left (predicted)', role: 'predicted', colour: 'trace-heather', values: curve.after },
-        ...(look === 'Impulse' && data.filter
+        ...(look === 'Impulse'
           ? [
               {
                 label: 'the filter itself',
@@ -140,15 +149,4 @@ export function TimePanel({
       ]}
     />
   );
-}
-
-function phaseRange(traces: ChartTrace[]): { lowDb: number; highDb: number } {
-  const all = traces.flatMap((t) =>
-    [...t.levels].filter((v, i) => Number.isFinite(v) && grid[i]! > 40 && grid[i]! < 8000),
-  );
-  const [low, high] = [Math.min(...all), Math.max(...all)];
-  return {
-    lowDb: Math.floor(Math.max(low, -1080) / 90) * 90,
-    highDb: Math.ceil(Math.min(high, 1080) / 90) * 90,
-  };
 }

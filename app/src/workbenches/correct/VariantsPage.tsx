@@ -3,6 +3,8 @@ import { freeName, type Project, type Variant } from '@pebble-hall/core/project'
 import { useState } from 'react';
 import { measuredKey } from '../../parts/progress';
 import type { Change } from '../../parts/useChange';
+import { formatDb } from '../../parts/chartMath';
+import { useVariantFigures, type VariantFigures } from './useVariantFigures';
 
 /** Whether what was measured has changed since a variant was last looked at. */
 export const isStale = (project: Project, { restsOn }: Variant): boolean =>
@@ -19,6 +21,25 @@ const words = ({ correction: c }: Variant) =>
     .filter(Boolean)
     .join(', ');
 
+function Figures({ of }: { of: VariantFigures | null }) {
+  if (!of)
+    return (
+      <td colSpan={4} className="num quiet">
+        …
+      </td>
+    );
+  return (
+    <>
+      <td className="num mono">
+        {of.distance.after.toFixed(2)}, was {of.distance.before.toFixed(2)} dB
+      </td>
+      <td className="num mono">{of.leftOutDb === null ? 'none' : `${of.leftOutDb.toFixed(2)} dB`}</td>
+      <td className="num mono">{formatDb(of.boostDb)}</td>
+      <td className="num mono">{of.leftAlone}</td>
+    </>
+  );
+}
+
 /** Variants: any number, named, duplicated, laid beside each other, each with what it rests on. */
 export function VariantsPage({
   project,
@@ -32,6 +53,7 @@ export function VariantsPage({
   onAgainst: (id: string | null) => void;
 }) {
   const { variants, variantId } = project;
+  const figures = useVariantFigures(project);
   const [naming, setNaming] = useState<{ id: string; name: string } | null>(null);
   const roundName = (id: string) => project.rounds.find((r) => r.id === id)?.name ?? 'a round that is gone';
   const names = variants.map((v) => v.name);
@@ -83,6 +105,19 @@ export function VariantsPage({
             <tr>
               <th>Name</th>
               <th>Made of</th>
+              <th
+                className="num"
+                title="RMS over the span, 1/6 octave, level matched; mean over the channels"
+              >
+                To the target
+              </th>
+              <th className="num" title="The same at spots that took no part in the design">
+                At spots left out
+              </th>
+              <th className="num">Most boost</th>
+              <th className="num" title="Places that were left alone, over all channels">
+                Left alone
+              </th>
               <th>Rests on</th>
               <th />
             </tr>
@@ -110,6 +145,7 @@ export function VariantsPage({
                   {v.id === variantId ? ' (in hand)' : ''}
                 </td>
                 <td>{words(v)}</td>
+                <Figures of={figures.get(v.id) ?? null} />
                 <td className={isStale(project, v) ? 'attention' : 'quiet'}>
                   {v.restsOn === null
                     ? 'not touched yet'

@@ -1,6 +1,6 @@
 import type { ChannelDesign } from '@pebble-hall/core/correct';
 import { describe, expect, it } from 'vitest';
-import { channelBands, channelTraces, familyTraces, filterTraces } from './levelCurves';
+import { channelBands, channelTraces, filterTraces } from './levelCurves';
 import type { Shown } from './pages';
 
 const design = (gain: number) =>
@@ -18,7 +18,7 @@ const design = (gain: number) =>
     },
   }) as ChannelDesign;
 const shown = (change: Partial<Shown>) =>
-  ({ spots: false, seatRangeBefore: false, seatRangeAfter: false, ...change }) as Shown;
+  ({ found: false, spots: false, seatRangeBefore: false, seatRangeAfter: false, ...change }) as Shown;
 const spots = [Float64Array.of(-32, -30), Float64Array.of(-28, -33)];
 
 describe('curves of a channel', () => {
@@ -53,17 +53,6 @@ describe('curves of a channel', () => {
       [-34, -35, -28, -29],
       [-33, -33, -27, -27],
     ]);
-  });
-});
-
-describe('curves of a family', () => {
-  it('are one colour for each channel, as found or as left', () => {
-    const list = ['Left', 'Right'].map((name, i) => ({ name, design: design(i) }));
-    const [found, left] = [true, false].map((f) => familyTraces(list, f));
-    expect(found!.map((t) => t.role)).toEqual(['measured', 'measured']);
-    expect(left!.map((t) => t.role)).toEqual(['predicted', 'predicted']);
-    expect(new Set(left!.map((t) => t.colour)).size).toBe(2);
-    expect([...left![1]!.levels]).toEqual([-29, -29]);
   });
 });
 

@@ -2,17 +2,6 @@ import type { ChannelDesign } from '@pebble-hall/core/correct';
 import type { ChartBand, ChartTrace } from '../../parts/ResponseChart';
 import type { Shown } from './pages';
 
-const COLOURS = [
-  'trace-kelp',
-  'trace-buoy',
-  'trace-heather',
-  'trace-gorse',
-  'trace-mussel',
-  'trace-campion',
-  'trace-moss',
-  'trace-slate',
-];
-
 /** Curves of one channel: as found, as left (predicted), another variant, single spots. */
 export function channelTraces(
   design: ChannelDesign,
@@ -82,19 +71,6 @@ export const channelBands = (design: ChannelDesign, shown: Shown): ChartBand[] =
       ]
     : []),
 ];
-
-/** All channels of a family, or of the place, as left. */
-export const familyTraces = (
-  designs: { name: string; design: ChannelDesign }[],
-  found: boolean,
-): ChartTrace[] =>
-  designs.map(({ name, design }, i) => ({
-    id: name,
-    label: name,
-    role: found ? 'measured' : 'predicted',
-    colour: COLOURS[i % COLOURS.length]!,
-    levels: (found ? design.found : design.predicted).averageDb,
-  }));
 
 /** What filters do: as designed, as made, and another variant's. */
 export const filterTraces = (

@@ -7,7 +7,13 @@ import { readDesign } from './readDesign';
 const grid = logGrid();
 const correction = {
   ...STARTING_CORRECTION,
-  target: { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 0, highTiltDb: 0, lowReachHz: null },
+  target: {
+    handles: [{ frequency: 1000, levelDb: 0 }],
+    lowLiftDb: 0,
+    highTiltDb: 0,
+    lowReachHz: null,
+    highReachHz: null,
+  },
   targetLevels: { x: 0 },
 };
 const bump = (f: number, at: number, db: number, octaves: number) =>

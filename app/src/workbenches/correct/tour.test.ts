@@ -10,7 +10,13 @@ const bump = (f: number, at: number, db: number, octaves: number) =>
 const goal = {
   id: 'x',
   ...STARTING_GOAL,
-  target: { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 0, highTiltDb: 0, lowReachHz: null },
+  target: {
+    handles: [{ frequency: 1000, levelDb: 0 }],
+    lowLiftDb: 0,
+    highTiltDb: 0,
+    lowReachHz: null,
+    highReachHz: null,
+  },
   span: { from: 40, to: 12000 },
   targetOffsetDb: 0,
 };

@@ -17,6 +17,7 @@ import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
 import { MemoryShelf } from './MemoryShelf';
 import { AGREES_DB } from './missReasons';
 import { openReport } from './openReport';
+import { useSpotVerdicts } from './spotVerdicts';
 import { Verdict } from './Verdict';
 import { grid, useComparison, type Comparison } from './useComparison';
 import { besideOf, useHandOver } from './useHandOver';
@@ -46,6 +47,7 @@ function HandOver({ project }: { project: Project }) {
     verifiedIds(project, load, 'verified with bass').length > 0;
   const stage: VerifiedStage = sendsBass && withBass ? 'verified with bass' : 'verified';
   const comparison = useComparison(project, load, spot.id, stage);
+  const atSpots = useSpotVerdicts(project, load, stage, hand.work === null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [letter, setLetter] = useState<MemoryLetter>('B');
@@ -226,6 +228,42 @@ function HandOver({ project }: { project: Project }) {
                       </button>
                     ) : null}
                   </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ) : null}
+        {atSpots.length > 1 ? (
+          <table className="plain" aria-label="At every spot">
+            <thead>
+              <tr>
+                <th>Spot</th>
+                <th className="num">Most</th>
+                <th>of</th>
+                <th className="num">at</th>
+              </tr>
+            </thead>
+            <tbody>
+              {atSpots.map((s) => (
+                <tr key={s.spotId}>
+                  <td>
+                    <button
+                      className="linkish"
+                      style={{ color: s.spotId === spot.id ? 'var(--kelp)' : 'var(--ink)' }}
+                      aria-pressed={s.spotId === spot.id}
+                      onClick={() => {
+                        setSpotId(s.spotId);
+                        setChosen(s.worst.id);
+                      }}
+                    >
+                      {s.name}
+                    </button>
+                  </td>
+                  <td className={`num mono ${Math.abs(s.worst.db) > AGREES_DB ? 'attention' : 'good'}`}>
+                    {formatDb(s.worst.db, 2)}
+                  </td>
+                  <td>{nameOf(s.worst.id)}</td>
+                  <td className="num mono">{formatHz(s.worst.at)}</td>
                 </tr>
               ))}
             </tbody>

@@ -3,6 +3,7 @@ import { channelRequests, designAll, provideDesigns } from '../../parts/designs'
 import { fileName } from '../../parts/FrameHeader';
 import { saveFile } from '../../parts/saveFile';
 import { reportHtml } from './report';
+import { verdictsOfSpots } from './spotVerdicts';
 import { compareLoad } from './useComparison';
 
 /** Makes the report of a load and shows it in a tab of its own, ready to print; where that is not allowed, it is saved. */
@@ -14,7 +15,8 @@ export async function openReport(project: Project, load: MemoryLoad): Promise<vo
   const designs = [...(await designAll(channelRequests(project, variant.correction))).values()];
   const comparisons = await compareLoad(project, load, project.place.spots[0]!.id);
   const withBass = await compareLoad(project, load, project.place.spots[0]!.id, 'verified with bass');
-  const html = reportHtml({ project, load, comparisons, withBass, designs, madeAt: Date.now() });
+  const spots = await verdictsOfSpots(project, load);
+  const html = reportHtml({ project, load, comparisons, spots, withBass, designs, madeAt: Date.now() });
   if (tab) {
     tab.document.write(html);
     tab.document.close();

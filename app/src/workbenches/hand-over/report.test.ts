@@ -1,10 +1,11 @@
 import { netLoftProject } from '../../../../demo/netLoftProject';
 import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
 import { plainOutput } from '@pebble-hall/core/output';
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { familiesOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { designKey } from '../../parts/progress';
 import { reportHtml } from './report';
+import type { SpotVerdict } from './spotVerdicts';
 import { grid } from './useComparison';
 
 const bump = grid.map(
@@ -58,11 +59,12 @@ const comparison = {
   difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000 },
   reasons: [],
 };
-const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = []) =>
+const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = [], spots: SpotVerdict[] = []) =>
   reportHtml({
     project: { ...project, ...over },
     load,
     comparisons: [comparison],
+    spots,
     withBass,
     designs: [design],
     madeAt: 0,
@@ -89,6 +91,32 @@ it('tells what the subwoofers make of the bass that a channel sends, once it was
   expect(html).toContain('+0.44 dB at 80 Hz');
   const unmeasured = { ...comparison, verifiedDb: null, difference: null } as unknown as typeof comparison;
   expect(make({}, [unmeasured])).not.toContain('With the bass');
+});
+
+it('tells what every spot came to, once more than one was measured again', () => {
+  const at = (name: string, db: number): SpotVerdict => ({
+    spotId: name,
+    name,
+    measured: 7,
+    worst: { id: 'left', db, at: 250 },
+  });
+  expect(make({}, [], [at('Home spot', 0.1)])).not.toContain('At every spot');
+  const html = make({}, [], [at('Home spot', 0.1), at('Spot 2', -0.62)]);
+  expect(html).toMatch(/<td>Spot 2<\/td><td>7<\/td><td>−0\.62 dB at 250 Hz<\/td><td>Left<\/td>/);
+});
+
+it('tells the whole target: handles, lift, tilt, ends that are pushed, and targets of families', () => {
+  const [variant] = project.variants;
+  const target = { ...variant!.correction.target, lowLiftDb: 2, highTiltDb: -0.5, lowReachHz: 45 };
+  const [family] = familiesOf(project);
+  const correction = {
+    ...variant!.correction,
+    target,
+    familyTargets: { [family!.id]: { ...target, highReachHz: 17000, lowReachHz: null } },
+  };
+  const html = make({ variants: [{ ...variant!, correction }] });
+  expect(html).toContain('lows lifted by +2.0 dB; highs tilted by −0.5 dB per octave; low end pushed to 45');
+  expect(html).toMatch(new RegExp(`Target of ${family!.name}.*high end pushed to 17`));
 });
 
 it('says so when the correction has changed since it was loaded', () => {

@@ -1,6 +1,6 @@
-import type { ChannelDesign } from '@pebble-hall/core/correct';
+import type { ChannelDesign, Target } from '@pebble-hall/core/correct';
 import { crossoverText, feedText } from '@pebble-hall/core/output';
-import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
+import { familiesOf, variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { formatDb, formatHz, levelRange, FULL_BAND } from '../../parts/chartMath';
 import type { ChartTrace } from '../../parts/drawTraces';
 import { plotSvg } from '../../parts/plotSvg';
@@ -10,12 +10,15 @@ import { trialSentence } from '../../parts/trials';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { readLeftAlone } from '../../parts/leftAloneWords';
 import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
+import type { SpotVerdict } from './spotVerdicts';
 import { grid, type Comparison } from './useComparison';
 
 export interface ReportParts {
   project: Project;
   load: MemoryLoad;
   comparisons: Comparison[];
+  /** every spot that was measured again */
+  spots: SpotVerdict[];
   /** channels that send bass, with what the subwoofers make of it */
   withBass: Comparison[];
   designs: ChannelDesign[];
@@ -67,7 +70,7 @@ const verdictOf = ({ difference, reasons }: Comparison): string[] =>
       ]
     : ['not measured again', ''];
 
-function reached({ project, load, comparisons, withBass, designs }: ReportParts): string {
+function reached({ project, load, comparisons, spots, withBass, designs }: ReportParts): string {
   const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
   const changed = designKey(project, variant.correction) !== load.designKey;
   const rows = comparisons.map((c) => {
@@ -103,6 +106,18 @@ function reached({ project, load, comparisons, withBass, designs }: ReportParts)
       ],
       rows,
     ) +
+    (spots.length > 1
+      ? '<h3>At every spot that was measured again</h3>' +
+        table(
+          ['Spot', 'Channels', 'Verified less predicted, most', 'Channel'],
+          spots.map((s) => [
+            s.name,
+            s.measured,
+            `${formatDb(s.worst.db, 2)} at ${formatHz(s.worst.at)}`,
+            nameOf(project, s.worst.id),
+          ]),
+        )
+      : '') +
     (bassRows.length > 0
       ? '<h3>With the bass that the subwoofers play for them</h3>' +
         table(['Channel', 'Span', 'Verified less predicted, most', 'Verdict'], bassRows)
@@ -193,12 +208,28 @@ function method({ project, load }: ReportParts): string {
           `${Math.round(100 * c.strength)} %${c.strengthPoints.length > 0 ? ', against frequency' : ''}`,
         ],
         ['Most boost, most cut', `${c.maxBoostDb} dB, ${c.maxCutDb} dB`],
-        ['Target', c.target.handles.map((h) => `${formatHz(h.frequency)} ${formatDb(h.levelDb)}`).join('; ')],
+        ['Target', targetWords(c.target)],
+        ...familiesOf(project).flatMap((f) => {
+          const own = c.familyTargets[f.id];
+          return own ? [[`Target of ${f.name}`, targetWords(own)]] : [];
+        }),
         ['Headroom guard', c.headroomGuard ? 'on' : 'off'],
       ],
     )
   );
 }
+
+/** A target in its numbers. */
+const targetWords = ({ handles, lowLiftDb, highTiltDb, lowReachHz, highReachHz }: Target): string =>
+  [
+    ...handles.map((h) => `${formatHz(h.frequency)} ${formatDb(h.levelDb)}`),
+    lowLiftDb === 0 ? '' : `lows lifted by ${formatDb(lowLiftDb)}`,
+    highTiltDb === 0 ? '' : `highs tilted by ${formatDb(highTiltDb)} per octave`,
+    lowReachHz === null ? '' : `low end pushed to ${formatHz(lowReachHz)}`,
+    highReachHz === null ? '' : `high end pushed to ${formatHz(highReachHz)}`,
+  ]
+    .filter(Boolean)
+    .join('; ');
 
 function plots({ project, comparisons, designs }: ReportParts): string {
   return comparisons

@@ -117,7 +117,7 @@ export function useHandOver(project: Project, change: Change) {
       );
       if (made.exact.size === 0)
         throw new Error('there is no correction yet. Measure in the Mic walk first.');
-      const { outputs, filters } = outputsOf(project, variant.correction, made.exact, before);
+      const { outputs, filters } = await outputsOf(project, variant.correction, made.exact, before);
       const arrays: ProjectArray[] = [];
       const filterIds: Record<string, string> = {};
       for (const [id, { fir }] of made.exact) {

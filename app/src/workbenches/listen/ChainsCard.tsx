@@ -8,16 +8,19 @@ import { NumberField } from '../../parts/NumberField';
 import { saveFile } from '../../parts/saveFile';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
+import type { ListedDevice } from '../../rig';
 import { sentenceOf } from '../../store';
 import { candidatesOf, HEADPHONES, type Place } from './candidates';
 import { RATE } from './materials';
+import { SYSTEM_OUTPUT, useOutputs } from './useOutputs';
 
 interface ChainsCardProps {
   project: Project;
   change: Change;
   place: Place;
   chain: ListeningChain | null;
-  outputName: string;
+  /** what the rig plays on: a new chain begins there */
+  rigOutput: { id: string; name: string };
   /** chosen headphones, when it is heard on them */
   headphonesId: string | null;
   onChain: (id: string | null) => void;
@@ -26,13 +29,25 @@ interface ChainsCardProps {
 
 const slug = (name: string) => name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '');
 
+/** Outputs that a chain can be set to; its own stays in the list while it is unplugged. */
+const offeredOutputs = (
+  outputs: ListedDevice[],
+  { outputId, outputName }: ListeningChain,
+): ListedDevice[] => [
+  SYSTEM_OUTPUT,
+  ...outputs,
+  ...(outputId === '' || outputs.some((d) => d.id === outputId)
+    ? []
+    : [{ id: outputId, name: `${outputName}, not there now` }]),
+];
+
 /** Listening chains: output, channels, correction, strength, phase and trim under a name; and rendering a file through one. */
 export function ChainsCard({
   project,
   change,
   place,
   chain,
-  outputName,
+  rigOutput,
   headphonesId,
   onChain,
   rendering,
@@ -40,6 +55,7 @@ export function ChainsCard({
   const picker = useRef<HTMLInputElement>(null);
   const [name, setName] = useState('');
   const [busy, setBusy] = useState(false);
+  const { outputs, ask } = useOutputs();
   const save = () => {
     const wanted = name.trim() || 'Chain';
     const id = crypto.randomUUID();
@@ -58,7 +74,8 @@ export function ChainsCard({
       trimDb: 0,
       through: place.through,
       headphonesId: place.through === 'headphones' ? headphonesId : null,
-      outputName,
+      outputId: rigOutput.id,
+      outputName: rigOutput.name,
     };
     setName('');
     void change(`listening chain ${made.name}`, (p) => ({ ...p, chains: [...p.chains, made], chainId: id }));
@@ -167,6 +184,31 @@ export function ChainsCard({
             >
               Render a file
             </Button>
+          </div>
+          <div className="row" style={{ gap: 5 }}>
+            <Select
+              size="xs"
+              style={{ flex: 1 }}
+              aria-label="Output of the chain"
+              allowDeselect={false}
+              data={offeredOutputs(outputs, chain).map((d) => ({ value: d.id, label: d.name }))}
+              value={chain.outputId}
+              onChange={(v) => {
+                const found = offeredOutputs(outputs, chain).find((d) => d.id === v);
+                if (found && found.id !== chain.outputId)
+                  set('output', { outputId: found.id, outputName: found.name });
+              }}
+            />
+            {outputs.length === 0 ? (
+              <Button
+                size="compact-sm"
+                variant="default"
+                title="The browser names its outputs once an audio input is allowed"
+                onClick={() => void ask()}
+              >
+                Other outputs
+              </Button>
+            ) : null}
           </div>
         </>
       ) : (

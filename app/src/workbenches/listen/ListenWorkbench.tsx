@@ -16,7 +16,9 @@ import { HeadphonesCard } from './HeadphonesCard';
 import { fileMaterial, MOST_RENDERED_S, RATE, type Material, type MaterialKind } from './materials';
 import { PieceCard } from './PieceCard';
 import { grid, useHeardLevels } from './useHeardLevels';
+import { firstSection, type Section } from './section';
 import { useHeadphones } from './useHeadphones';
+import { SYSTEM_OUTPUT } from './useOutputs';
 import { useListening, type ListenRequest } from './useListening';
 import { WhereCard } from './WhereCard';
 
@@ -56,7 +58,7 @@ function Listen({ project }: { project: Project }) {
   const corrected = useHeadphones(headphones, listening.worker);
   const [kind, setKind] = useState<MaterialKind | 'own'>('story');
   const [material, setMaterial] = useState<Material | null>(null);
-  const [section, setSection] = useState<{ fromS: number; toS: number } | null>(null);
+  const [section, setSection] = useState<Section | null>(null);
   const [loops, setLoops] = useState(true);
   const [matched, setMatched] = useState(true);
   const [blind, setBlind] = useState(false);
@@ -88,7 +90,7 @@ function Listen({ project }: { project: Project }) {
     [project, chain, chosen.through, headphones?.name],
   );
   const lengthS = (material?.channels[0]?.length ?? 0) / RATE;
-  const cut = section ?? { fromS: 0, toS: lengthS };
+  const cut = section ?? firstSection(lengthS);
   const levels = useHeardLevels(project, all, place, chain);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const rendered = listening.heard?.rendered;
@@ -345,18 +347,14 @@ function Listen({ project }: { project: Project }) {
           place={place}
           chain={chain}
           headphonesId={headphones?.id ?? null}
-          outputName={
-            project.rig.kind === 'web audio'
-              ? (project.rig.device?.outputName ?? '')
-              : 'this computer’s output'
+          rigOutput={
+            project.rig.kind === 'web audio' && project.rig.device
+              ? { id: project.rig.device.outputId, name: project.rig.device.outputName }
+              : SYSTEM_OUTPUT
           }
           onChain={setChain}
           rendering={async (file: File, through: ListeningChain) => {
-            const own = await fileMaterial(file, MOST_RENDERED_S + 1);
-            if (own.channels[0]!.length > MOST_RENDERED_S * RATE)
-              throw new Error(
-                `${file.name} is longer than ${MOST_RENDERED_S / 60} minutes; render it in parts.`,
-              );
+            const own = await fileMaterial(file, MOST_RENDERED_S);
             const candidates = [{ source: through.source, name: through.name }];
             const made = await listening.render({
               candidates,

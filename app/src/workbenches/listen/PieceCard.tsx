@@ -4,12 +4,8 @@ import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { tellProblem } from '../../parts/tell';
 import { sentenceOf } from '../../store';
-import { fileMaterial, MOST_S, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
-
-interface Section {
-  fromS: number;
-  toS: number;
-}
+import { fileMaterial, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
+import { LEAST_SECTION_S, MOST_SECTION_S, movedSection, type Section } from './section';
 
 interface PieceCardProps {
   kind: MaterialKind | 'own';
@@ -60,22 +56,27 @@ export function PieceCard(props: PieceCardProps) {
           value={section.fromS}
           unit="s"
           min={0}
-          max={Math.max(0, section.toS - 0.5)}
+          max={Math.max(0, lengthS - LEAST_SECTION_S)}
           step={0.5}
           width={74}
-          onChange={(fromS) => props.onSection({ ...section, fromS })}
+          onChange={(fromS) => props.onSection(movedSection(section, { fromS }, lengthS))}
         />
         <span>to</span>
         <NumberField
           label="Section to"
           value={section.toS}
           unit="s"
-          min={section.fromS + 0.5}
-          max={Math.min(MOST_S, Math.max(lengthS, 0.5))}
+          min={LEAST_SECTION_S}
+          max={Math.max(lengthS, LEAST_SECTION_S)}
           step={0.5}
           width={74}
-          onChange={(toS) => props.onSection({ ...section, toS })}
+          onChange={(toS) => props.onSection(movedSection(section, { toS }, lengthS))}
         />
+        {lengthS > MOST_SECTION_S ? (
+          <small className="quiet">
+            of {Math.round(lengthS)} s, {MOST_SECTION_S} s at a time
+          </small>
+        ) : null}
       </div>
       <div className="row" style={{ justifyContent: 'flex-start', gap: 14 }}>
         <Checkbox

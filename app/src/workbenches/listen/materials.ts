@@ -2,9 +2,9 @@ import type { RunningWorker } from '../../workers/startWorker';
 import type { ListenApi } from '../../workers/listen.worker';
 
 export const RATE = 48000;
-/** A piece of one's own is cut to this, so that it can be heard through every candidate at once. */
-export const MOST_S = 60;
-/** A file that is rendered through a chain is not cut, and refused when it is longer. */
+/** A file that is longer is refused: all of it is held in memory. */
+export const MOST_S = 600;
+/** The same of one that is rendered through a chain, in one go. */
 export const MOST_RENDERED_S = 300;
 const MOST_BYTES = 200e6;
 
@@ -20,11 +20,10 @@ export const OWN_MATERIALS = [
 ] as const;
 export type MaterialKind = (typeof OWN_MATERIALS)[number]['value'];
 
-async function decoded(bytes: ArrayBuffer, mostS = MOST_S): Promise<Float32Array[]> {
+async function decoded(bytes: ArrayBuffer): Promise<Float32Array[]> {
   const buffer = await new OfflineAudioContext(1, 1, RATE).decodeAudioData(bytes);
-  const length = Math.min(buffer.length, mostS * RATE);
   return Array.from({ length: Math.min(2, buffer.numberOfChannels) }, (_, i) =>
-    buffer.getChannelData(i).slice(0, length),
+    buffer.getChannelData(i).slice(),
   );
 }
 
@@ -42,14 +41,14 @@ export async function shippedMaterial(
 
 /**
  * A file of one's own, as the browser can read it.
- * @throws with a sentence when it is no sound, empty, or too large
+ * @throws with a sentence when it is no sound, empty, too long, or too large
  */
 export async function fileMaterial(file: File, mostS = MOST_S): Promise<Material> {
   if (file.size > MOST_BYTES)
     throw new Error(`${file.name} is larger than ${MOST_BYTES / 1e6} MB. Cut a piece out of it first.`);
   let channels: Float32Array[];
   try {
-    channels = await decoded(await file.arrayBuffer(), mostS);
+    channels = await decoded(await file.arrayBuffer());
   } catch {
     throw new Error(
       `${file.name} is no sound that this browser can read. Save it as WAV or FLAC and try again.`,
@@ -57,6 +56,8 @@ export async function fileMaterial(file: File, mostS = MOST_S): Promise<Material
   }
   if (!channels[0] || channels[0].length < RATE / 2)
     throw new Error(`${file.name} is shorter than half a second.`);
+  if (channels[0].length > mostS * RATE)
+    throw new Error(`${file.name} is longer than ${mostS / 60} minutes. Cut a piece out of it first.`);
   if (channels.some((c) => c.some((v) => !Number.isFinite(v))))
     throw new Error(`${file.name} holds samples that are no numbers.`);
   return { name: file.name.slice(0, 80), channels };

@@ -100,8 +100,8 @@ export function useListening(project: Project) {
       const now = await render(request);
       setHeard(now);
       await exclusively('Listening', async (signal) => {
-        const sinkId = project.rig.kind === 'web audio' ? (project.rig.device?.outputId ?? '') : '';
-        const mine = new CandidatePlayer(RATE, sinkId);
+        const rigOutput = project.rig.kind === 'web audio' ? (project.rig.device?.outputId ?? '') : '';
+        const mine = new CandidatePlayer(RATE, request.chain ? request.chain.outputId : rigOutput);
         player.current = mine;
         const ended = new Promise<void>((resolve) => {
           stopWaiting.current = resolve;

@@ -31,7 +31,7 @@ export function placedTarget(
 ): Float64Array {
   const { correction } = variantOf(project);
   const target = targetOf(project, correction, id);
-  const ends = rollOffDb(findRollOffs(frequency, averageDb), frequency, target.lowReachHz);
+  const ends = rollOffDb(findRollOffs(frequency, averageDb), frequency, target);
   const shape = targetShape(target, frequency).map((v, i) => v + ends[i]!);
   const span = correction.spans[id] ?? ownSpan(frequency, averageDb);
   const offset = correction.targetLevels[id] ?? placeTarget(frequency, averageDb, shape, span);

@@ -1,7 +1,9 @@
-import { sectionBiquad, throughChain, type Section } from '@pebble-hall/core/correct';
-import { decayMap, stepResponse, unwrappedPhase } from '@pebble-hall/core/look';
-import { findArrival } from '@pebble-hall/core/measure';
-import type { ImpulseResponse } from '@pebble-hall/core/signal';
+import { sectionBiquad, throughChain, type Section } from '../correct/index.js';
+import { findArrival } from '../measure/index.js';
+import { fftSizeFor, realFft, type ImpulseResponse } from '../signal/index.js';
+import { decayMap } from './decayMap.js';
+import { windowedPhaseDeg } from './frequencyWindow.js';
+import { stepResponse } from './timeCurves.js';
 
 /** Time curves: milliseconds from the arrival, so many apart; largest value of the one as found is 1. */
 export interface TimeCurve {
@@ -12,21 +14,31 @@ export interface TimeCurve {
 }
 
 export interface BeforeAfter {
-  /** degrees on the grid, arrival taken off, not wrapped */
-  phase: { before: Float64Array; after: Float64Array };
+  /** degrees on the grid, -180 to 180, within a few periods of the arrival (of the filter: of its main tap), which is time zero */
+  phase: { before: Float64Array; after: Float64Array; filter: Float64Array };
   impulse: TimeCurve;
   step: TimeCurve;
   /** level of what still sounds after a time, dB re the loudest as found, on frequencies 1/6 octave apart */
   decay: { frequency: Float64Array; afterS: number[]; before: Float64Array[]; after: Float64Array[] };
-  /** the filter's own impulse response, from 10 ms ahead of its main tap */
-  filter: { fromMs: number; stepMs: number; values: Float32Array } | null;
+  /** the filter's own impulse response about its main tap, which is 1 */
+  filter: { fromMs: number; stepMs: number; values: Float32Array };
 }
 
 const WINDOW = { fromMs: -12, toMs: 60 };
 const DECAY = { fromHz: 20, toHz: 500, slicesS: [0, 0.1, 0.2, 0.3] };
+/** The room turns phase many times over; within so many periods it is that of the loudspeaker and what comes soon after. */
+const PHASE_WINDOW = { cycles: 3, longestS: 0.15 };
+/** Bins of a filter's phase, 0.2 Hz apart at 48 kHz. */
+const FINE_SIZE = 262144;
 const LEAST_DB = -60;
+/** Sections have rung out after so many samples. */
+const FILTER_TAIL = 32768;
 
-/** What a filter does to a response in phase and time. */
+/**
+ * What a filter does to a response in phase and time: FIR and sections, one after the other.
+ * @param fir null without one
+ * @param grid frequencies at which phases are wanted, Hz
+ */
 export function beforeAndAfter(
   impulse: ImpulseResponse,
   fir: Float32Array | null,
@@ -34,12 +46,12 @@ export function beforeAndAfter(
   rate: number,
   grid: Float64Array,
 ): BeforeAfter {
-  const samples = throughChain(impulse.samples, {
-    fir,
-    sections: sections.map((s) => sectionBiquad(s, rate)),
-    trimDb: 0,
-  });
-  const after: ImpulseResponse = { ...impulse, samples };
+  const chain = { fir, sections: sections.map((s) => sectionBiquad(s, rate)), trimDb: 0 };
+  const after: ImpulseResponse = { ...impulse, samples: throughChain(impulse.samples, chain) };
+  const unit = new Float64Array(FILTER_TAIL);
+  unit[0] = 1;
+  const filter = throughChain(unit, chain);
+  const main = mainTap(fir ?? [1]);
   const arrivals = [impulse, after].map((r) => findArrival(r)?.peakS ?? 0) as [number, number];
   const peak = Math.abs(findArrival(impulse)?.peak ?? 1);
   const cut = ({ samples: all, zero }: ImpulseResponse, arrivalS: number, scale: number) => {
@@ -62,13 +74,14 @@ export function beforeAndAfter(
   const most = Float64Array.from(steps[0].samples).reduce((a, b) => Math.max(a, Math.abs(b)), 1e-12);
   return {
     phase: {
-      before: unwrappedPhase(impulse, grid, arrivals[0]),
-      after: unwrappedPhase(after, grid, arrivals[1]),
+      before: windowedPhaseDeg(impulse, grid, { centreS: arrivals[0], ...PHASE_WINDOW }),
+      after: windowedPhaseDeg(after, grid, { centreS: arrivals[1], ...PHASE_WINDOW }),
+      filter: phaseOf(filter, main, grid, rate),
     },
     impulse: curve(impulse, after, peak),
     step: curve(steps[0], steps[1], most),
     decay: decayOf(impulse, after, arrivals),
-    filter: fir && filterCurve(fir, rate),
+    filter: filterCurve(filter, main, rate),
   };
 }
 
@@ -99,13 +112,29 @@ function decayOf(
   };
 }
 
-function filterCurve(fir: Float32Array, rate: number): NonNullable<BeforeAfter['filter']> {
+/** Phase of a filter, its main tap as time zero. */
+function phaseOf(filter: Float64Array, main: number, grid: Float64Array, rate: number): Float64Array {
+  const size = fftSizeFor(Math.max(filter.length, FINE_SIZE));
+  const { re, im } = realFft(filter, size);
+  return grid.map((f) => {
+    const k = Math.round((f * size) / rate);
+    const angle = Math.atan2(im[k]!, re[k]!) + (2 * Math.PI * k * main) / size;
+    return (Math.atan2(Math.sin(angle), Math.cos(angle)) * 180) / Math.PI;
+  });
+}
+
+/** Where a filter's largest tap stands. */
+function mainTap(taps: ArrayLike<number>): number {
   let main = 0;
-  fir.forEach((v, i) => (main = Math.abs(v) > Math.abs(fir[main]!) ? i : main));
-  const from = main - Math.round((-WINDOW.fromMs / 1000) * rate);
+  for (let i = 1; i < taps.length; i++) if (Math.abs(taps[i]!) > Math.abs(taps[main]!)) main = i;
+  return main;
+}
+
+function filterCurve(filter: Float64Array, main: number, rate: number): BeforeAfter['filter'] {
+  const from = main + Math.round((WINDOW.fromMs / 1000) * rate);
   const values = Float32Array.from(
     { length: Math.round(((WINDOW.toMs - WINDOW.fromMs) / 1000) * rate) },
-    (_, i) => (fir[from + i] ?? 0) / Math.abs(fir[main]!),
+    (_, i) => (filter[from + i] ?? 0) / Math.abs(filter[main]!),
   );
   return { fromMs: WINDOW.fromMs, stepMs: 1000 / rate, values };
 }

@@ -1,0 +1,13 @@
+import { expect, it } from 'vitest';
+import { guardWords } from './useGuard';
+
+const guard = { takesDb: 4.3, mostDb: 4.26, atHz: 31, of: 'Sub 1' };
+
+it.each([
+  [true, guard, 'takes 4.3 dB from all, for Sub 1'],
+  [true, { ...guard, takesDb: 0, mostDb: -2 }, 'takes nothing: no chain goes above 0 dB'],
+  [true, null, 'follows with the filters'],
+  [false, guard, 'off: Sub 1 may clip by 4.3 dB'],
+  [false, { ...guard, mostDb: -2 }, 'off'],
+  [false, null, 'off'],
+])('the guard, on %s, with %j: %s', (on, what, words) => expect(guardWords(on, what)).toBe(words));

@@ -1,0 +1,60 @@
+import { LOW_CHANNEL } from '@pebble-hall/core/output';
+import type { Correction, Project } from '@pebble-hall/core/project';
+import { useEffect, useState } from 'react';
+import { baseOutputs } from '../../parts/baseOutputs';
+import { outputsOf, type ExactFilters } from '../../parts/exactFilters';
+import { designKey } from '../../parts/progress';
+
+/** What the headroom guard takes from all channels, and whose chain asks for it. */
+export interface Guard {
+  /** dB; 0 when it is off or nothing is needed */
+  takesDb: number;
+  /** largest gain of any chain, dB, with crossovers, levels and sections */
+  mostDb: number;
+  atHz: number;
+  /** whose chain that is */
+  of: string;
+}
+
+/** What a correction asks of the processor's headroom once its filters are made; null before. */
+export function useGuard(
+  project: Project,
+  correction: Correction,
+  filters: ExactFilters | null,
+): Guard | null {
+  const [state, setState] = useState<{ key: string; guard: Guard | null } | null>(null);
+  // levels, delays and crossovers do not change the filters, but the chain
+  const key = filters ? `${filters.key} ${designKey(project, correction)}` : null;
+  useEffect(() => {
+    if (!key || !filters) return;
+    let current = true;
+    const read = async () => {
+      const { outputs } = await baseOutputs(project);
+      const { largest, guardDb } = await outputsOf(project, correction, filters.exact, outputs);
+      const all = Object.entries(largest);
+      if (!current || all.length === 0) return;
+      const [id, { toneDb, atHz }] = all.reduce((a, b) => (b[1].toneDb > a[1].toneDb ? b : a));
+      const of = id === LOW_CHANNEL ? id : (project.place.loudspeakers.find((l) => l.id === id)?.name ?? id);
+      setState({ key, guard: { takesDb: guardDb, mostDb: toneDb, atHz, of } });
+    };
+    // what cannot be built is said where it is loaded
+    read().catch(() => current && setState({ key, guard: null }));
+    return () => {
+      current = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all that it rests on
+  }, [key]);
+  return state && state.key === key ? state.guard : null;
+}
+
+/** The guard in words. */
+export const guardWords = (on: boolean, guard: Guard | null): string =>
+  !on
+    ? guard && guard.mostDb > 0.05
+      ? `off: ${guard.of} may clip by ${guard.mostDb.toFixed(1)} dB`
+      : 'off'
+    : guard === null
+      ? 'follows with the filters'
+      : guard.takesDb === 0
+        ? 'takes nothing: no chain goes above 0 dB'
+        : `takes ${guard.takesDb.toFixed(1)} dB from all, for ${guard.of}`;

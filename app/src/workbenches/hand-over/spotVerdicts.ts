@@ -1,0 +1,79 @@
+import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { useEffect, useState } from 'react';
+import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { compareLoad, type Comparison } from './useComparison';
+
+/** How far a spot is from what was predicted there, at most, over its channels. */
+export interface SpotVerdict {
+  spotId: string;
+  name: string;
+  /** channels that were measured again there */
+  measured: number;
+  worst: { id: string; db: number; at: number };
+}
+
+/** What the comparisons of a spot come to; null where nothing was measured again. */
+export function spotVerdict(
+  { id, name }: { id: string; name: string },
+  list: Pick<Comparison, 'id' | 'difference'>[],
+): SpotVerdict | null {
+  const misses = list.flatMap((c) =>
+    c.difference ? [{ id: c.id, db: c.difference.worstDb, at: c.difference.worstAt }] : [],
+  );
+  if (misses.length === 0) return null;
+  const worst = misses.reduce((a, b) => (Math.abs(b.db) > Math.abs(a.db) ? b : a));
+  return { spotId: id, name, measured: misses.length, worst };
+}
+
+/** Spots where something was measured again with a load. */
+const measuredSpots = (project: Project, load: MemoryLoad, stage: VerifiedStage) =>
+  project.place.spots.filter((spot) =>
+    verifiedIds(project, load, stage).some((id) => verifiedOf(project, load, id, spot.id, stage)),
+  );
+
+/** The verdict of every spot that was measured again. */
+export async function verdictsOfSpots(
+  project: Project,
+  load: MemoryLoad,
+  stage: VerifiedStage = 'verified',
+): Promise<SpotVerdict[]> {
+  const out: SpotVerdict[] = [];
+  for (const spot of measuredSpots(project, load, stage)) {
+    const verdict = spotVerdict(spot, await compareLoad(project, load, spot.id, stage));
+    if (verdict) out.push(verdict);
+  }
+  return out;
+}
+
+/** The same for the screen, once more than one spot was measured again and nothing is under way. */
+export function useSpotVerdicts(
+  project: Project,
+  load: MemoryLoad | null,
+  stage: VerifiedStage,
+  rests: boolean,
+): SpotVerdict[] {
+  const [state, setState] = useState<{ of: string; list: SpotVerdict[] }>({ of: '', list: [] });
+  const spots = load ? measuredSpots(project, load, stage) : [];
+  const of = load
+    ? [
+        load.id,
+        stage,
+        ...spots.flatMap((s) =>
+          verifiedIds(project, load, stage).map((id) => verifiedOf(project, load, id, s.id, stage)?.traceId),
+        ),
+      ].join('|')
+    : '';
+  const wanted = rests && spots.length > 1 ? of : '';
+  useEffect(() => {
+    if (!wanted || !load) return;
+    let current = true;
+    verdictsOfSpots(project, load, stage)
+      .then((list) => current && setState({ of: wanted, list }))
+      .catch(() => current && setState({ of: wanted, list: [] })); // the spot that is looked at says what is wrong
+    return () => {
+      current = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names all that is computed from
+  }, [wanted]);
+  return state.of === of ? state.list : [];
+}

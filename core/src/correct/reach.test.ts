@@ -1,0 +1,69 @@
+import { describe, expect, it } from 'vitest';
+import { logGrid, powerOfDb } from '../signal/index.js';
+import { designChannel, foundChannel, pushedSpan, rollOffDb, STARTING_GOAL, type Target } from './index.js';
+
+const grid = logGrid();
+const at = (f: number) => grid.findIndex((g) => g >= f);
+const flat: Target = {
+  handles: [{ frequency: 1000, levelDb: 0 }],
+  lowLiftDb: 0,
+  highTiltDb: 0,
+  lowReachHz: null,
+  highReachHz: null,
+};
+const own = { low: { cornerHz: 80, order: 2 }, high: { cornerHz: 9000, order: 2 } };
+/** A loudspeaker that is nothing but its roll-offs, alike at every spot. */
+const found = foundChannel(grid, [rollOffDb(own, grid).map(powerOfDb)]);
+const design = (target: Partial<Target>, more = {}) =>
+  designChannel(
+    grid,
+    {
+      ...STARTING_GOAL,
+      id: 'a',
+      maxBoostDb: 12,
+      span: null,
+      targetOffsetDb: 0,
+      ...more,
+      target: { ...flat, ...target },
+    },
+    found,
+  );
+
+describe('ends that are pushed', () => {
+  it('cost nothing while they are kept: nothing is boosted to fight them', () => {
+    const { reachCostDb, gainDb } = design({});
+    expect(reachCostDb).toBeNull();
+    expect(Math.max(...gainDb)).toBeLessThan(1);
+  });
+
+  // a Butterworth magnitude of order 2 is 10 lg (1 + (80/60)^4) = 6.19 dB down at 60 Hz; pushed there, 3.01 dB
+  it('a low end pushed from 80 to 60 Hz takes the 3.2 dB that it lacks there, and says so', () => {
+    const { reachCostDb, gainDb, targetDb, predicted, span } = design({ lowReachHz: 60 });
+    expect(targetDb[at(60)]).toBeCloseTo(-3.01, 0);
+    expect(predicted.averageDb[at(60)]! - targetDb[at(60)]!).toBeGreaterThan(-1);
+    expect(Math.abs(gainDb[at(60)]! - 3.18)).toBeLessThan(0.7);
+    expect(reachCostDb).toBeGreaterThan(2.5);
+    expect(reachCostDb!).toBeLessThanOrEqual(10 * Math.log10((80 / 60) ** 4) + 0.1); // what it lacks far below
+    expect(span.from).toBeLessThan(60);
+  });
+
+  it('a high end pushed from 9 to 12 kHz likewise', () => {
+    const { reachCostDb, predicted, targetDb } = design({ highReachHz: 12000 });
+    expect(targetDb[at(12000)]).toBeCloseTo(-3.01, 0);
+    expect(predicted.averageDb[at(12000)]! - targetDb[at(12000)]!).toBeGreaterThan(-1);
+    expect(reachCostDb).toBeGreaterThan(2.5);
+  });
+
+  it('costs no more than the boost limit, and nothing at strength 0', () => {
+    expect(design({ lowReachHz: 30 }, { maxBoostDb: 3 }).reachCostDb).toBeLessThanOrEqual(3);
+    expect(design({ lowReachHz: 30 }, { strength: 0 }).reachCostDb).toBe(0);
+  });
+
+  it('is never pulled in', () => {
+    expect(rollOffDb(own, grid, { lowReachHz: 160, highReachHz: 4000 })).toEqual(rollOffDb(own, grid));
+    const span = { from: 50, to: 10000 };
+    expect(pushedSpan(span, own, { lowReachHz: 160, highReachHz: 4000 })).toEqual(span);
+    expect(pushedSpan(span, own, { lowReachHz: 40, highReachHz: 18000 })).toEqual({ from: 25, to: 20000 });
+    expect(pushedSpan(span, { low: null, high: null }, { lowReachHz: 40, highReachHz: 18000 })).toEqual(span);
+  });
+});
