@@ -2,7 +2,13 @@ import { axisHz, frequencyTicks, levelTicks } from './chartMath';
 import type { ChartTrace, TraceRole } from './drawTraces';
 import type { SavedPlot } from './plotSvg';
 
-const DASH: Record<TraceRole, string> = { measured: '', predicted: '8 5', reference: '2 4', noise: '' };
+/** Lines of the roles on paper. */
+export const DASH: Record<TraceRole, string> = {
+  measured: '',
+  predicted: '8 5',
+  reference: '2 4',
+  noise: '',
+};
 
 /** A plot of responses as it is saved: what is on screen, in the colours of the light theme. */
 export function savedResponse(
@@ -49,7 +55,7 @@ export function savedResponse(
 }
 
 /** The trace colours of the light theme, for white paper. */
-const PRINTED: Record<string, string> = {
+export const PRINTED: Record<string, string> = {
   'trace-kelp': '#1f7a74',
   'trace-buoy': '#d2622a',
   'trace-heather': '#7b5ea7',

@@ -31,6 +31,7 @@ export {
   type Headroom,
   type LargestTone,
 } from './headroom.js';
+export { mainTap, preResponseDb } from './preResponse.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
   designChannel,

@@ -1,4 +1,4 @@
-import { sectionBiquad, throughChain, type Section } from '../correct/index.js';
+import { mainTap, sectionBiquad, throughChain, type Section } from '../correct/index.js';
 import { findArrival } from '../measure/index.js';
 import { fftSizeFor, realFft, type ImpulseResponse } from '../signal/index.js';
 import { decayMap } from './decayMap.js';
@@ -51,7 +51,7 @@ export function beforeAndAfter(
   const unit = new Float64Array(FILTER_TAIL);
   unit[0] = 1;
   const filter = throughChain(unit, chain);
-  const main = mainTap(fir ?? [1]);
+  const main = mainTap(fir ?? unit);
   const arrivals = [impulse, after].map((r) => findArrival(r)?.peakS ?? 0) as [number, number];
   const peak = Math.abs(findArrival(impulse)?.peak ?? 1);
   const cut = ({ samples: all, zero }: ImpulseResponse, arrivalS: number, scale: number) => {
@@ -121,13 +121,6 @@ function phaseOf(filter: Float64Array, main: number, grid: Float64Array, rate: n
     const angle = Math.atan2(im[k]!, re[k]!) + (2 * Math.PI * k * main) / size;
     return (Math.atan2(Math.sin(angle), Math.cos(angle)) * 180) / Math.PI;
   });
-}
-
-/** Where a filter's largest tap stands. */
-function mainTap(taps: ArrayLike<number>): number {
-  let main = 0;
-  for (let i = 1; i < taps.length; i++) if (Math.abs(taps[i]!) > Math.abs(taps[main]!)) main = i;
-  return main;
 }
 
 function filterCurve(filter: Float64Array, main: number, rate: number): BeforeAfter['filter'] {

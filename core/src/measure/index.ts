@@ -7,6 +7,7 @@ export { harmonicCurves, packHarmonics, unpackHarmonics, type HarmonicCurves } f
 export { averageRepeats } from './averageRepeats.js';
 export { likeness, REFERENCE_TAIL_S, referenceResponse, SAME_PLACE } from './referenceClick.js';
 export { bandEnergy } from './bandPower.js';
+export { aboveNoiseDb, noiseMovesDb, responseMargins } from './noiseMoves.js';
 export { noiseSpectrum, signalToNoise, thirdOctaves, type BandMargin } from './signalToNoise.js';
 export { findPolarity, type Polarity } from './polarity.js';
 export { findTimingClick, timingClick } from './timingClick.js';

@@ -1,7 +1,7 @@
 import { cosineStep, inverseRealFft, realFft, type HalfSpectrum } from '../signal/index.js';
 
 /** Where lows and highs part, Hz; lows ring longer in a room. */
-const SPLIT_HZ = 300;
+export const SPLIT_HZ = 300;
 
 /**
  * A signal as the sum of its lows and its highs, parted over an octave around 300 Hz without phase; circular.

@@ -21,6 +21,7 @@ import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
 import { PredictionCard } from './PredictionCard';
 import { MissList } from './MissList';
 import { readDesign } from './readDesign';
+import { readTime } from './readTime';
 import { ShowMenu } from './ShowMenu';
 import { SpanCard } from './SpanCard';
 import { SubsPage } from './SubsPage';
@@ -29,6 +30,7 @@ import { TargetCard } from './TargetCard';
 import { TimePanel } from './TimePanel';
 import { largestMiss } from './tour';
 import { useAtHome } from './useAtHome';
+import { useBeforeAfter } from './useBeforeAfter';
 import { useCorrection } from './useCorrection';
 import { useDesigns } from './useDesigns';
 import { useExact } from './useExact';
@@ -111,6 +113,8 @@ function Correct({ project }: { project: Project }) {
   );
   const groupLook = GROUP_LOOKS.includes(look) ? look : 'Level';
   const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
+  const timeLook = !grouped && page !== 'Bass' && look !== 'Level' && look !== 'Filter' ? look : null;
+  const overTime = useBeforeAfter(project, channel ?? null, timeLook ? made : null);
   const traces = useMemo(() => {
     if (grouped) return groupTraces(grouped, groupLook, shown);
     if (!design) return [];
@@ -247,8 +251,8 @@ function Correct({ project }: { project: Project }) {
             smoothing={smoothing}
             onSmoothing={setSmoothing}
           />
-        ) : !grouped && look !== 'Level' && look !== 'Filter' ? (
-          <TimePanel project={project} channel={channel} exact={made} look={look} />
+        ) : timeLook ? (
+          <TimePanel channel={channel} home={project.place.spots[0]!} state={overTime} look={timeLook} />
         ) : (
           <ResponseChart
             label={
@@ -326,6 +330,14 @@ function Correct({ project }: { project: Project }) {
           />
         ) : grouped ? (
           <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />
+        ) : timeLook ? (
+          overTime.data &&
+          made &&
+          readTime(timeLook, overTime.data, grid, made.latencyS).map((text, i) => (
+            <Note key={text} number={i + 1}>
+              {text}
+            </Note>
+          ))
         ) : (
           notes.map((n, i) => (
             <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>

@@ -1,5 +1,11 @@
 import { Checkbox, SegmentedControl } from '@mantine/core';
-import type { ExactChannel, FilterChoice, Section, SectionKind } from '@pebble-hall/core/correct';
+import {
+  preResponseDb,
+  type ExactChannel,
+  type FilterChoice,
+  type Section,
+  type SectionKind,
+} from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 import { PROCESSOR } from '../../parts/exactFilters';
 import { formatDb, formatHz } from '../../parts/chartMath';
@@ -23,6 +29,22 @@ const STYLE_WORDS: Record<FilterChoice['style'], string> = {
   linear: 'Leaves phase as it is, half the filter’s length late; rings ahead as much as after.',
 };
 const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
+
+/** Pre-response of a FIR: beyond 1 ms and beyond 10 ms. */
+function Ahead({ fir }: { fir: Float32Array | null }) {
+  const [near, far] = [0.001, 0.01].map((s) => (fir ? preResponseDb(fir, PROCESSOR.rate, s) : -Infinity)) as [
+    number,
+    number,
+  ];
+  const told = (db: number) => `${db.toFixed(0).replace('-', '\u2212')} dB`;
+  if (near < INAUDIBLE_DB) return <b className="mono">never</b>;
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      <b className="mono">{told(near)}</b> <small>{far < INAUDIBLE_DB ? 'none' : told(far)} by 10 ms</small>
+    </span>
+  );
+}
+const INAUDIBLE_DB = -80;
 
 /** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
 export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
@@ -188,15 +210,23 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
             </div>
             <div
               className="row"
-              title="Largest gain for a steady tone; and the largest peak that full scale could become, between samples too"
+              title="Loudest of what the FIR plays earlier than 1 ms and 10 ms ahead of its main tap, against that tap"
             >
+              <span>Sounds ahead</span>
+              <Ahead fir={exact.fir} />
+            </div>
+            <div className="row" title="For a steady tone">
+              <span>Largest gain</span>
               <span>
-                Largest gain <b className="mono">{formatDb(exact.headroom.toneDb)}</b> at{' '}
-                {formatHz(exact.headroom.atHz)}
+                <b className="mono">{formatDb(exact.headroom.toneDb)}</b> at {formatHz(exact.headroom.atHz)}
               </span>
-              <span>
-                worst peak <b className="mono">{formatDb(exact.headroom.worstPeakDb)}</b>
-              </span>
+            </div>
+            <div
+              className="row"
+              title="The largest peak that full scale could become in the worst case, between samples too; programme never reaches it"
+            >
+              <span>Worst peak</span>
+              <b className="mono">{formatDb(exact.headroom.worstPeakDb)}</b>
             </div>
           </>
         ) : (
@@ -205,6 +235,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
         <div className="row">
           <Checkbox
             size="xs"
+            style={{ flexShrink: 0 }}
             label="Headroom guard"
             title="Lowers every channel by the largest gain of any chain for a steady tone, so that the balance stays"
             checked={correction.headroomGuard}

@@ -1,63 +1,31 @@
 import { logGrid } from '@pebble-hall/core/signal';
-import type { ExactChannel } from '@pebble-hall/core/correct';
-import type { Project } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
-import { designWorker, traceKey } from '../../parts/designs';
-import { PROCESSOR } from '../../parts/exactFilters';
-import { sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
 import { TimeChart } from '../../parts/TimeChart';
-import { sentenceOf } from '../../store';
+import type { TimeLook } from './readTime';
+import type { BeforeAfterState } from './useBeforeAfter';
 import { wrapped } from './wrapped';
-import type { BeforeAfter } from '@pebble-hall/core/look';
-import type { Look } from './pages';
 
 const grid = logGrid();
 const SLICES = ['trace-mussel', 'trace-kelp', 'trace-gorse', 'trace-buoy'];
 
 /** Phase, impulse, step and decay at the home spot before and after, and the filter over time. */
 export function TimePanel({
-  project,
   channel,
-  exact,
+  home,
+  state: { data, problem },
   look,
 }: {
-  project: Project;
-  channel: { id: string; name: string };
-  exact: ExactChannel | null;
-  look: Exclude<Look, 'Level' | 'Filter'>;
+  channel: { name: string };
+  home: { name: string };
+  state: BeforeAfterState;
+  look: TimeLook;
 }) {
-  const [state, setState] = useState<{
-    exact: ExactChannel;
-    data: BeforeAfter | null;
-    problem: string | null;
-  } | null>(null);
-  const home = project.place.spots[0]!;
-  useEffect(() => {
-    if (!exact) return;
-    let current = true;
-    const sweep = sweepOf(project, home.id, channel.id);
-    const read = async () => {
-      if (!sweep) throw new Error(`there is no sweep of ${channel.name} at ${home.name} yet.`);
-      const data = await designWorker().call((api) =>
-        api.beforeAfter(traceKey(sweep), exact.fir, exact.sections, PROCESSOR.rate),
-      );
-      if (current) setState({ exact, data, problem: null });
-    };
-    read().catch((error: unknown) => current && setState({ exact, data: null, problem: sentenceOf(error) }));
-    return () => {
-      current = false;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a new filter is a new object
-  }, [exact, channel.id]);
-  const fresh = state && state.exact === exact ? state : null;
-  if (fresh?.problem)
+  if (problem)
     return (
       <p role="alert" className="attention" style={{ padding: 24 }}>
-        {fresh.problem}
+        {problem}
       </p>
     );
-  const data = fresh?.data;
   if (!data)
     return (
       <p className="quiet" style={{ padding: 24 }}>

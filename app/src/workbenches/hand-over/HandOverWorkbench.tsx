@@ -15,7 +15,7 @@ import { BesideNotice } from './BesideNotice';
 import { ExportButton } from './ExportButton';
 import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
 import { MemoryShelf } from './MemoryShelf';
-import { AGREES_DB } from './missReasons';
+import { AGREES_DB, JUDGED_ABOVE_DB } from './difference';
 import { openReport } from './openReport';
 import { useSpotVerdicts } from './spotVerdicts';
 import { Verdict } from './Verdict';
@@ -168,6 +168,7 @@ function HandOver({ project }: { project: Project }) {
         {sendsBass ? (
           <SegmentedControl
             size="xs"
+            style={{ flexShrink: 0 }}
             aria-label="What is measured again"
             data={[
               { value: 'verified', label: 'Each by itself' },
@@ -206,7 +207,12 @@ function HandOver({ project }: { project: Project }) {
                     <>
                       <td className="num mono">{c.difference.rmsDb.toFixed(2)} dB</td>
                       <td
-                        className={`num mono ${Math.abs(c.difference.worstDb) > AGREES_DB ? 'attention' : 'good'}`}
+                        className={`num mono ${c.difference.agrees ? 'good' : 'attention'}`}
+                        title={
+                          c.difference.noiseDb >= 0.05
+                            ? `noise can explain ${c.difference.noiseDb.toFixed(1)} dB of it`
+                            : undefined
+                        }
                       >
                         {formatDb(c.difference.worstDb, 2)}
                       </td>
@@ -259,9 +265,7 @@ function HandOver({ project }: { project: Project }) {
                       {s.name}
                     </button>
                   </td>
-                  <td className={`num mono ${Math.abs(s.worst.db) > AGREES_DB ? 'attention' : 'good'}`}>
-                    {formatDb(s.worst.db, 2)}
-                  </td>
+                  <td className={`num mono ${s.agrees ? 'good' : 'attention'}`}>{formatDb(s.worst.db, 2)}</td>
                   <td>{nameOf(s.worst.id)}</td>
                   <td className="num mono">{formatHz(s.worst.at)}</td>
                 </tr>
@@ -275,8 +279,11 @@ function HandOver({ project }: { project: Project }) {
           </div>
         ) : null}
         <small className="quiet">
-          Verified less predicted at {spot.name}, 1/6 octave, within the span; more than {AGREES_DB} dB asks
-          to look again.
+          Verified less predicted at {spot.name}, 1/6 octave, within the span; more than {AGREES_DB} dB beyond
+          what noise explains asks to look again.
+          {shown?.difference && shown.difference.unjudged > 0.1
+            ? ` Of ${nameOf(shown.id)}, ${shown.difference.unjudged.toFixed(1)} octaves lie within ${JUDGED_ABOVE_DB} dB of the noise and are not judged.`
+            : ''}
         </small>
       </section>
       <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.45fr 1.3fr 0.9fr' }}>

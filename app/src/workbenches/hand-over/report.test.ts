@@ -56,7 +56,7 @@ const comparison = {
   foundDb: levels,
   predictedDb: design.predicted.averageDb,
   verifiedDb: design.predicted.averageDb,
-  difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000 },
+  difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000, noiseDb: 0, agrees: true, unjudged: 0 },
   reasons: [],
 };
 const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = [], spots: SpotVerdict[] = []) =>
@@ -86,7 +86,9 @@ it('tells figures, settings, what was left alone and why, and trials; nothing ty
 
 it('tells what the subwoofers make of the bass that a channel sends, once it was measured', () => {
   expect(make()).not.toContain('With the bass');
-  const html = make({}, [{ ...comparison, difference: { rmsDb: 0.2, worstDb: 0.44, worstAt: 80 } }]);
+  const html = make({}, [
+    { ...comparison, difference: { ...comparison.difference, worstDb: 0.44, worstAt: 80 } },
+  ]);
   expect(html).toContain('With the bass that the subwoofers play for them');
   expect(html).toContain('+0.44 dB at 80 Hz');
   const unmeasured = { ...comparison, verifiedDb: null, difference: null } as unknown as typeof comparison;
@@ -99,6 +101,7 @@ it('tells what every spot came to, once more than one was measured again', () =>
     name,
     measured: 7,
     worst: { id: 'left', db, at: 250 },
+    agrees: Math.abs(db) <= 0.5,
   });
   expect(make({}, [], [at('Home spot', 0.1)])).not.toContain('At every spot');
   const html = make({}, [], [at('Home spot', 0.1), at('Spot 2', -0.62)]);

@@ -66,7 +66,7 @@ const verdictOf = ({ difference, reasons }: Comparison): string[] =>
   difference
     ? [
         `${formatDb(difference.worstDb, 2)} at ${formatHz(difference.worstAt)}`,
-        reasons.length === 0 ? 'as predicted' : reasons.join('; '),
+        difference.agrees ? 'as predicted' : reasons.join('; '),
       ]
     : ['not measured again', ''];
 
@@ -125,7 +125,7 @@ function reached({ project, load, comparisons, spots, withBass, designs }: Repor
     (changed
       ? '<p>The correction or what it rests on has changed since it was loaded: distances and what was left alone are of the changed one, plots and settings of what was loaded.</p>'
       : '') +
-    '<p class="small">Distance: RMS over the span, 1/6 octave, level matched. Verified: measured again at the home spot with the memory active.</p>'
+    '<p class="small">Distance: RMS over the span, 1/6 octave, level matched. Verified: measured again at the home spot with the memory active; as predicted where it is within 0.5 dB beyond what noise can explain, 1/6 octave, 20 dB or more above the noise.</p>'
   );
 }
 

@@ -2,12 +2,22 @@ import { expect, it } from 'vitest';
 import { spotVerdict } from './spotVerdicts';
 
 const spot = { id: 's2', name: 'Spot 2' };
-const miss = (id: string, worstDb: number) => ({ id, difference: { rmsDb: 0.1, worstDb, worstAt: 100 } });
+const miss = (id: string, worstDb: number, noiseDb = 0, agrees = true) => ({
+  id,
+  difference: { rmsDb: 0.1, worstDb, worstAt: 100, noiseDb, agrees, unjudged: 0 },
+});
 
-it('a spot is judged by the channel that misses most there, above or below', () => {
-  expect(
-    spotVerdict(spot, [miss('left', 0.2), miss('sub', -0.7), { id: 'right', difference: null }]),
-  ).toEqual({ spotId: 's2', name: 'Spot 2', measured: 2, worst: { id: 'sub', db: -0.7, at: 100 } });
+it('a spot is judged by the channel that misses most there, above or below; what noise explains comes second', () => {
+  const nothing = { id: 'right', difference: null };
+  const list = [miss('left', 0.2), miss('sub', -0.7, 0, false), miss('sub 2', 0.9, 0.6), nothing];
+  expect(spotVerdict(spot, list)).toEqual({
+    spotId: 's2',
+    name: 'Spot 2',
+    measured: 3,
+    worst: { id: 'sub', db: -0.7, at: 100 },
+    agrees: false,
+  });
+  expect(spotVerdict(spot, list.slice(2))).toMatchObject({ agrees: true, worst: { id: 'sub 2' } });
 });
 
 it('a spot where nothing was measured again has no verdict', () => {

@@ -10,6 +10,8 @@ export interface SpotVerdict {
   /** channels that were measured again there */
   measured: number;
   worst: { id: string; db: number; at: number };
+  /** whether all of them do what was predicted */
+  agrees: boolean;
 }
 
 /** What the comparisons of a spot come to; null where nothing was measured again. */
@@ -17,12 +19,19 @@ export function spotVerdict(
   { id, name }: { id: string; name: string },
   list: Pick<Comparison, 'id' | 'difference'>[],
 ): SpotVerdict | null {
-  const misses = list.flatMap((c) =>
-    c.difference ? [{ id: c.id, db: c.difference.worstDb, at: c.difference.worstAt }] : [],
-  );
+  const misses = list.flatMap((c) => (c.difference ? [{ id: c.id, ...c.difference }] : []));
   if (misses.length === 0) return null;
-  const worst = misses.reduce((a, b) => (Math.abs(b.db) > Math.abs(a.db) ? b : a));
-  return { spotId: id, name, measured: misses.length, worst };
+  const wrong = misses.filter((m) => !m.agrees);
+  const worst = (wrong.length > 0 ? wrong : misses).reduce((a, b) =>
+    Math.abs(b.worstDb) > Math.abs(a.worstDb) ? b : a,
+  );
+  return {
+    spotId: id,
+    name,
+    measured: misses.length,
+    worst: { id: worst.id, db: worst.worstDb, at: worst.worstAt },
+    agrees: wrong.length === 0,
+  };
 }
 
 /** Spots where something was measured again with a load. */

@@ -1,4 +1,4 @@
-import { rmsDistance, type Span } from '@pebble-hall/core/correct';
+import { mainTap, type Span } from '@pebble-hall/core/correct';
 import { drivesOf, plainOutput, playedSpan, type Drive } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
@@ -8,6 +8,7 @@ import { PROCESSOR } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { repository, sentenceOf } from '../../store';
 import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { differenceOf, heardOf, type Difference } from './difference';
 import { missReasons } from './missReasons';
 import type { HeardWay } from '../../workers/design.worker';
 
@@ -21,8 +22,7 @@ export interface Comparison {
   foundDb: Float64Array;
   predictedDb: Float64Array;
   verifiedDb: Float64Array | null;
-  /** difference of verified and predicted in the span, 1/6 octave */
-  difference: { rmsDb: number; worstDb: number; worstAt: number } | null;
+  difference: Difference | null;
   /** why it is not what was predicted, where it is not */
   reasons: string[];
 }
@@ -55,14 +55,25 @@ export async function compareLoad(
       ? (await designWorker().call((api) => api.response(verifiedTrace))).levelDb
       : null;
     const span = comparedSpan(project, load, id, drives);
-    const reasons =
+    const difference =
       verified && verifiedDb
+        ? differenceOf(
+            grid,
+            predictedDb,
+            heardOf(foundDb, sweepOf(project, spotId, id), project.rig.sweepS),
+            heardOf(verifiedDb, verified, project.rig.sweepS),
+            span,
+          )
+        : null;
+    const reasons =
+      verified && verifiedDb && difference && !difference.agrees
         ? missReasons(grid, {
             predictedDb: smoothLevels(grid, predictedDb, 6),
             verifiedDb: smoothLevels(grid, verifiedDb, 6),
             span,
             laterS: laterThanExpected(sweepOf(project, spotId, id), verified, own),
-            marginDb: marginNear(verified, differenceOf(predictedDb, verifiedDb, span).worstAt),
+            role: project.place.loudspeakers.find((l) => l.id === id)!.role,
+            marginDb: marginNear(verified, difference.worstAt),
             sameMemory: verified.memory.checksum === load.checksum,
           })
         : [];
@@ -72,7 +83,7 @@ export async function compareLoad(
       foundDb,
       predictedDb,
       verifiedDb,
-      difference: verifiedDb && differenceOf(predictedDb, verifiedDb, span),
+      difference,
       reasons,
     });
   }
@@ -133,12 +144,7 @@ function marginNear({ margins, verdict }: Sweep, frequency: number): number {
 }
 
 /** Where a filter's main tap stands: by so much it makes the sound later. */
-function latencyS(fir: Float32Array | null): number {
-  if (!fir) return 0;
-  let main = 0;
-  fir.forEach((v, i) => (main = Math.abs(v) > Math.abs(fir[main]!) ? i : main));
-  return main / PROCESSOR.rate;
-}
+const latencyS = (fir: Float32Array | null): number => (fir ? mainTap(fir) / PROCESSOR.rate : 0);
 
 const NOTHING: ComparisonState = { list: [], problem: null, ready: false };
 
@@ -177,21 +183,4 @@ export function useComparison(
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names everything that is computed from
   }, [key]);
   return result.of === of ? result : NOTHING;
-}
-
-export function differenceOf(
-  predictedDb: Float64Array,
-  verifiedDb: Float64Array,
-  span: Span,
-): NonNullable<Comparison['difference']> {
-  const [a, b] = [predictedDb, verifiedDb].map((levels) => smoothLevels(grid, levels, 6)) as [
-    Float64Array,
-    Float64Array,
-  ];
-  let worst = -1;
-  grid.forEach((f, i) => {
-    if (f < span.from || f > span.to) return;
-    if (worst < 0 || Math.abs(b[i]! - a[i]!) > Math.abs(b[worst]! - a[worst]!)) worst = i;
-  });
-  return { rmsDb: rmsDistance(grid, a, b, span), worstDb: b[worst]! - a[worst]!, worstAt: grid[worst]! };
 }
