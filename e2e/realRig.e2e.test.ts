@@ -139,3 +139,49 @@ it('a calibrator on a real input is found stable, whatever else the page does', 
   await user.until('the meter reads 94 dB', async () => /94\.0|93\.9/.test(await user.textOf('Meter 1')));
   expect(await user.text()).toContain('Full scale is');
 });
+
+it('a listening chain plays on the output that was chosen for it, and says when that is not there', async () => {
+  user = await User.at(server.url, {
+    args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+  });
+  // which output is asked for, and a way to have it taken away
+  await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `
+      const choose = AudioContext.prototype.setSinkId;
+      AudioContext.prototype.setSinkId = function (id) {
+        window.__sinks = [...(window.__sinks ?? []), id];
+        return window.__gone ? Promise.reject(new DOMException('gone', 'NotFoundError')) : choose.call(this, id);
+      };`,
+  });
+  await user.visit('/mic-walk');
+  await user.press('Take this spot');
+  await user.sees('7 good, of 28');
+  await user.visit('/listen');
+  await user.sees('as one microphone at Home spot hears it');
+  await user.type('Name of the chain', 'Desk');
+  await user.sees('and Desk, for monitoring');
+  if ((await user.text()).includes('Other outputs')) await user.press('Other outputs');
+  await (await user.field('Output of the chain')).click();
+  const offered = await user.driver.findElements({ xpath: '//*[@role="option"][contains(., "Fake")]' });
+  expect(offered.length).toBeGreaterThan(0);
+  const name = await offered.at(-1)!.getText();
+  await offered.at(-1)!.click();
+  await user.until(
+    'the chain has its output',
+    async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
+  );
+  await user.press('Play');
+  await user.sees('Matched in loudness: as found, no chain');
+  const sinks = await user.driver.executeScript<string[]>('return window.__sinks');
+  expect(sinks.at(-1)).toMatch(/^[0-9a-f]{20,}$/);
+  await user.press('Stop');
+  await user.driver.executeScript('window.__gone = true');
+  await user.press('Play');
+  await user.sees('Not played: the output that was chosen is not there; plug it in, or choose another one.');
+  await user.visit('/listen');
+  await user.sees('and Desk, for monitoring');
+  await user.until(
+    'the output is kept',
+    async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
+  );
+});

@@ -99,6 +99,8 @@ function Listen({ project }: { project: Project }) {
     const i = listening.heard?.candidates.findIndex((c) => c.name === name) ?? -1;
     return matched && i >= 0 ? rendered!.trimDb[i]! : null;
   };
+  /** what was rendered last is what is offered now */
+  const heardOfThese = listening.heard?.candidates.every((c) => all.some((a) => a.name === c.name)) ?? false;
   const traces: ChartTrace[] = levels.list.map(({ name, left }, i) => ({
     id: name,
     label: name,
@@ -252,7 +254,7 @@ function Listen({ project }: { project: Project }) {
             it is not heard here.
           </p>
         ) : null}
-        {rendered && !blind ? (
+        {rendered && !blind && heardOfThese ? (
           <Note
             number={2}
             small={matched ? 'ITU-R BS.1770-4; all are brought to the quietest' : undefined}
