@@ -177,7 +177,7 @@ describe('from an empty browser to a verified correction', () => {
 
   it('Correct: a family at a glance, the filter over time, ends pushed at a price', async () => {
     await (await user.find('//button[contains(@class, "chip")][normalize-space(.)="All"]')).click();
-    await user.sees(/Left misses by .* dB at .* Hz at most/);
+    await user.sees(/Left misses by .* dB at .* k?Hz at most/);
     await user.press('Show');
     await user.tick('each channel as found');
     await user.among('What the plot shows', 'Filter');
@@ -191,7 +191,8 @@ describe('from an empty browser to a verified correction', () => {
     }
     await user.among('What the plot shows', 'Level');
     await user.press('Push the low end');
-    const price = () => user.textOf('Price of the ends').then((t) => Number(/costs ([\d.]+) dB/.exec(t)![1]));
+    const price = () =>
+      user.textOf('Price of the ends').then((t) => Number(/\+([\d.]+) dB; headroom [\d.]+ dB/.exec(t)![1]));
     await user.until('the push has its price', async () => (await price()) > 0.3);
     const before = await price();
     const reach = Number.parseFloat(

@@ -35,6 +35,14 @@ export interface ChannelRequest extends ChannelGoal {
   leftOut: string[];
 }
 
+/** What it takes to push the ends of a band beyond the loudspeaker's own. */
+export interface ReachPrice {
+  /** gain at the ends, beyond what it would be, at most; dB */
+  moreDb: number;
+  /** by how much the channel's largest gain grows: what the headroom pays, dB */
+  costDb: number;
+}
+
 /** One channel, designed and predicted; all curves on the 1/48-octave grid, dB. */
 export interface ChannelDesign {
   id: string;
@@ -46,8 +54,7 @@ export interface ChannelDesign {
   rollOffs: RollOffs;
   /** added to the shape of the handles to meet the average */
   targetOffsetDb: number;
-  /** how much more gain it takes at most because an end is pushed beyond the loudspeaker's own; null when none is, dB */
-  reachCostDb: number | null;
+  reach: ReachPrice | null;
   gainDb: Float64Array;
   /** the same at full strength, and what would lead exactly to the target */
   fullDb: Float64Array;
@@ -143,14 +150,10 @@ export function designChannel(
   };
   const { span, targetOffsetDb, targetDb, limits, design } = towards(request.target);
   const { lowReachHz, highReachHz } = request.target;
-  const reachCostDb =
+  const kept =
     lowReachHz === null && highReachHz === null
       ? null
-      : Math.max(
-          0,
-          largest(design.gainDb) -
-            largest(towards({ ...request.target, lowReachHz: null, highReachHz: null }).design.gainDb),
-        );
+      : towards({ ...request.target, lowReachHz: null, highReachHz: null }).design.gainDb;
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
@@ -161,7 +164,10 @@ export function designChannel(
     targetDb,
     targetOffsetDb,
     rollOffs,
-    reachCostDb,
+    reach: kept && {
+      moreDb: largest(design.gainDb.map((g, i) => g - kept[i]!)),
+      costDb: Math.max(0, largest(design.gainDb) - largest(kept)),
+    },
     ...design,
     ...traits,
     leftAlone: leftAlone(grid, average.averageDb, traits, targetDb, design, limits, sixthDb),

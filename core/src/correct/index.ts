@@ -42,6 +42,7 @@ export {
   type ChannelGoal,
   type ChannelRequest,
   type FoundChannel,
+  type ReachPrice,
 } from './designChannel.js';
 export {
   exactChannel,

@@ -31,32 +31,42 @@ const design = (target: Partial<Target>, more = {}) =>
 
 describe('ends that are pushed', () => {
   it('cost nothing while they are kept: nothing is boosted to fight them', () => {
-    const { reachCostDb, gainDb } = design({});
-    expect(reachCostDb).toBeNull();
+    const { reach, gainDb } = design({});
+    expect(reach).toBeNull();
     expect(Math.max(...gainDb)).toBeLessThan(1);
   });
 
   // a Butterworth magnitude of order 2 is 10 lg (1 + (80/60)^4) = 6.19 dB down at 60 Hz; pushed there, 3.01 dB
   it('a low end pushed from 80 to 60 Hz takes the 3.2 dB that it lacks there, and says so', () => {
-    const { reachCostDb, gainDb, targetDb, predicted, span } = design({ lowReachHz: 60 });
+    const { reach, gainDb, targetDb, predicted, span } = design({ lowReachHz: 60 });
     expect(targetDb[at(60)]).toBeCloseTo(-3.01, 0);
     expect(predicted.averageDb[at(60)]! - targetDb[at(60)]!).toBeGreaterThan(-1);
     expect(Math.abs(gainDb[at(60)]! - 3.18)).toBeLessThan(0.7);
-    expect(reachCostDb).toBeGreaterThan(2.5);
-    expect(reachCostDb!).toBeLessThanOrEqual(10 * Math.log10((80 / 60) ** 4) + 0.1); // what it lacks far below
+    expect(reach!.moreDb).toBeGreaterThan(2.5);
+    expect(reach!.moreDb).toBeLessThanOrEqual(10 * Math.log10((80 / 60) ** 4) + 0.1); // what it lacks far below
+    expect(reach!.costDb).toBeCloseTo(reach!.moreDb, 0); // nothing else is boosted
     expect(span.from).toBeLessThan(60);
   });
 
   it('a high end pushed from 9 to 12 kHz likewise', () => {
-    const { reachCostDb, predicted, targetDb } = design({ highReachHz: 12000 });
+    const { reach, predicted, targetDb } = design({ highReachHz: 12000 });
     expect(targetDb[at(12000)]).toBeCloseTo(-3.01, 0);
     expect(predicted.averageDb[at(12000)]! - targetDb[at(12000)]!).toBeGreaterThan(-1);
-    expect(reachCostDb).toBeGreaterThan(2.5);
+    expect(reach!.moreDb).toBeGreaterThan(2.5);
   });
 
   it('costs no more than the boost limit, and nothing at strength 0', () => {
-    expect(design({ lowReachHz: 30 }, { maxBoostDb: 3 }).reachCostDb).toBeLessThanOrEqual(3);
-    expect(design({ lowReachHz: 30 }, { strength: 0 }).reachCostDb).toBe(0);
+    expect(design({ lowReachHz: 30 }, { maxBoostDb: 3 }).reach!.costDb).toBeLessThanOrEqual(3);
+    expect(design({ lowReachHz: 30 }, { strength: 0 }).reach).toEqual({ moreDb: 0, costDb: 0 });
+  });
+
+  it('costs no headroom where more is boosted elsewhere, but still says what it takes', () => {
+    const dip = rollOffDb(own, grid).map((v, i) => v - 8 * Math.exp(-((Math.log2(grid[i]! / 500) * 3) ** 2)));
+    const lifted = foundChannel(grid, [dip.map(powerOfDb)]);
+    const goal = { ...STARTING_GOAL, id: 'a', maxBoostDb: 12, span: null, targetOffsetDb: 0 };
+    const { reach } = designChannel(grid, { ...goal, target: { ...flat, lowReachHz: 70 } }, lifted);
+    expect(reach!.costDb).toBeLessThan(0.01);
+    expect(reach!.moreDb).toBeGreaterThan(1);
   });
 
   it('is never pulled in', () => {

@@ -388,7 +388,7 @@ function Correct({ project }: { project: Project }) {
               target={target}
               family={family && families.length > 1 ? { name: family.name, own: ownTarget } : null}
               rollOffs={design?.rollOffs ?? null}
-              reachCostDb={design?.reachCostDb ?? null}
+              reach={design?.reach ?? null}
               selected={handle}
               placed={Object.keys(correction.targetLevels).length > 0}
               onSelect={setHandle}

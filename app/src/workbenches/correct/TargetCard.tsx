@@ -1,5 +1,5 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
-import type { RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
+import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
 import { IconRestore, IconTrash } from '@tabler/icons-react';
 import { formatHz } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
@@ -11,8 +11,8 @@ interface TargetCardProps {
   /** the family that the channel belongs to, and whether it has a target of its own */
   family: { name: string; own: boolean } | null;
   rollOffs: RollOffs | null;
-  /** what pushing its ends costs, dB; null while they are kept */
-  reachCostDb: number | null;
+  /** what pushing its ends takes; null while they are kept */
+  reach: ReachPrice | null;
   selected: number | null;
   placed: boolean;
   onSelect: (index: number) => void;
@@ -156,7 +156,7 @@ export function TargetCard(props: TargetCardProps) {
       </div>
       {rollOffs && (rollOffs.low || rollOffs.high) ? (
         <div className="row" style={{ justifyContent: 'flex-start', gap: 10, whiteSpace: 'nowrap' }}>
-          <TargetEnds target={target} rollOffs={rollOffs} costDb={props.reachCostDb} onEdit={onEdit} />
+          <TargetEnds target={target} rollOffs={rollOffs} price={props.reach} onEdit={onEdit} />
         </div>
       ) : null}
     </section>

@@ -1,13 +1,13 @@
 import { Button } from '@mantine/core';
-import type { RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
+import type { ReachPrice, RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
 import { formatHz } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
 
 interface TargetEndsProps {
   target: Target;
   rollOffs: RollOffs;
-  /** what pushing them costs, dB of gain; null while both are kept */
-  costDb: number | null;
+  /** what pushing them takes; null while both are kept */
+  price: ReachPrice | null;
   onEdit: (label: string, target: Target) => void;
 }
 
@@ -26,7 +26,7 @@ const ENDS = [
 ] as const;
 
 /** The ends of the loudspeaker's own band: kept as they are, or pushed, at a price in headroom. */
-export function TargetEnds({ target, rollOffs, costDb, onEdit }: TargetEndsProps) {
+export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps) {
   return (
     <>
       {ENDS.map((end) => {
@@ -83,14 +83,14 @@ export function TargetEnds({ target, rollOffs, costDb, onEdit }: TargetEndsProps
           </span>
         );
       })}
-      {costDb !== null ? (
+      {price ? (
         <small
-          className={costDb > 0.05 ? 'attention' : 'quiet'}
+          className={price.costDb > 0.05 ? 'attention' : 'quiet'}
           role="status"
           aria-label="Price of the ends"
-          title="By so much the largest gain of this channel grows; the headroom guard takes it from every channel"
+          title="Gain at the ends, and by how much the largest gain of this channel grows: the headroom guard takes that from every channel"
         >
-          costs {costDb.toFixed(1)} dB
+          +{price.moreDb.toFixed(1)} dB; headroom {price.costDb.toFixed(1)} dB
         </small>
       ) : null}
     </>
