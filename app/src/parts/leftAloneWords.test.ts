@@ -8,6 +8,7 @@ const dip: LeftAlone = {
   at: 52,
   offDb: -11.2,
   gainDb: 0.2,
+  wantedDb: 11.2,
   reason: 'moves',
   spreadDb: 5.13,
   turned: 0,
@@ -34,6 +35,10 @@ describe('what was left alone, in words', () => {
 
   it('holds a dip that is too deep against the boost limit, and a peak against the cut limit', () => {
     expect(words({ reason: 'too deep' }).small).toBe('filling it takes +11.2 dB, at most +6.0 dB is allowed');
+    // within the limit, but held back all the same: never said to be beyond it
+    expect(words({ reason: 'too deep', offDb: -5.2, wantedDb: 5, gainDb: 3.1 }).small).toMatch(
+      /^filling it takes \+5\.0 dB; deep dips are filled in part only/,
+    );
     const peak = words({ reason: 'cut limit', offDb: 18.4, gainDb: -15 });
     expect(peak.text).toBe('Peak at 52 Hz, +18.4 dB: moved by −15.0 dB only.');
     expect(peak.small).toBe('at most −15.0 dB is allowed');

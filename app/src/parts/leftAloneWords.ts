@@ -3,7 +3,7 @@ import { formatDb, formatHz } from './chartMath';
 
 /** What was left alone, and why, in words. */
 export function readLeftAlone(
-  { at, offDb, gainDb, reason, spreadDb, turned }: LeftAlone,
+  { at, offDb, gainDb, wantedDb, reason, spreadDb, turned }: LeftAlone,
   maxBoostDb: number,
   maxCutDb: number,
 ): { text: string; small: string } {
@@ -23,7 +23,10 @@ export function readLeftAlone(
     case 'too deep':
       return {
         text: `Dip at ${formatHz(at)}, ${off}, is shared by the spots: ${done}.`,
-        small: `filling it takes ${formatDb(-offDb)}, at most ${formatDb(maxBoostDb)} is allowed`,
+        small:
+          wantedDb > maxBoostDb
+            ? `filling it takes ${formatDb(wantedDb)}, at most ${formatDb(maxBoostDb)} is allowed`
+            : `filling it takes ${formatDb(wantedDb)}; deep dips are filled in part only, as more costs headroom and helps few seats`,
       };
     case 'cut limit':
       return {

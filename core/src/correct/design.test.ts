@@ -111,6 +111,18 @@ describe('leftAlone', () => {
     expect(moving[0]).toMatchObject({ reason: 'moves' });
   });
 
+  it('tells nothing of a dip that was filled as far as the design resolves it', () => {
+    // 3.4 dB at 1/12 octave is wanted and given; what 1/6 octave still sees of its depth is no decision
+    const d = { gainDb: zero.slice(), fullDb: zero.slice(), wantedDb: zero.slice(), strengthAt: zero };
+    const dip = zero.map((_, i) => (Math.abs(i - at(400)) <= 8 ? -6 : 0));
+    d.fullDb = dip.map((v) => -v * 0.5);
+    d.gainDb = d.fullDb;
+    d.wantedDb = d.fullDb.map((v) => v + 0.2);
+    expect(leftAlone(grid, dip, agreeing, zero, d, limits)).toEqual([]);
+    d.wantedDb = dip.map((v) => -v);
+    expect(leftAlone(grid, dip, agreeing, zero, d, limits)).toHaveLength(1);
+  });
+
   it('names a peak above the cut limit, and nothing in a response on target', () => {
     expect(judge([shape([50, 22, 2])])[0]).toMatchObject({ reason: 'cut limit' });
     expect(judge([zero, zero])).toEqual([]);

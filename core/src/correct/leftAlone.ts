@@ -13,8 +13,9 @@ export interface LeftAlone {
   at: number;
   /** as found against the target there, dB; below 0 for a dip */
   offDb: number;
-  /** what the design does there, dB */
+  /** what the design does there, and what would lead exactly to the target, dB */
   gainDb: number;
+  wantedDb: number;
   reason: LeftReason;
   /** standard deviation over the spots there, dB */
   spreadDb: number;
@@ -25,6 +26,8 @@ export interface LeftAlone {
 /** Less than this from the target is no fault; this much left undone is worth a word. */
 const OFF_DB = 3;
 const UNDONE_DB = 2;
+/** Where the design gives all but this of what it wants, nothing held it back: what is left is finer than it resolves. */
+const HELD_DB = 1;
 /** Spots that differ by this much do not share a dip. */
 export const MOVES_DB = 3;
 /** A dip that this share of the spots has as no minimum phase is one that a filter cannot fill. */
@@ -43,7 +46,7 @@ export function leftAlone(
   averageDb: Float64Array,
   { spreadDb, turned }: SpotTraits,
   targetDb: Float64Array,
-  { gainDb, fullDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb'>,
+  { gainDb, fullDb, wantedDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb' | 'wantedDb'>,
   { span, strength, maxCutDb }: CorrectionLimits,
   before: Float64Array = smoothLevels(frequency, averageDb, 6),
 ): LeftAlone[] {
@@ -70,14 +73,17 @@ export function leftAlone(
     let at = from;
     for (let i = from; i < end; i++) if (Math.abs(left[i]!) > Math.abs(left[at]!)) at = i;
     const reason = off[at]! < 0 ? dipReason(spreadDb[at]!, turned?.[at] ?? 0) : 'cut limit';
-    // a peak that is not at the limit is the flank of one that is finer than the design resolves: no reason to tell
-    if (reason !== 'cut limit' || fullDb[at]! < 0.9 * -maxCutDb) {
+    // what nothing held back is the flank of something finer than the design resolves: no reason to tell
+    const held =
+      reason === 'cut limit' ? fullDb[at]! < 0.9 * -maxCutDb : wantedDb[at]! - fullDb[at]! > HELD_DB;
+    if (held) {
       out.push({
         from: frequency[from]!,
         to: frequency[end - 1]!,
         at: frequency[at]!,
         offDb: off[at]!,
         gainDb: gainDb[at]!,
+        wantedDb: wantedDb[at]!,
         reason,
         spreadDb: spreadDb[at]!,
         turned: turned?.[at] ?? 0,

@@ -5,7 +5,13 @@ import { HEADPHONE_MODELS, headphoneResponse } from './index.js';
 
 const grid = logGrid();
 const processor = { rate: 48000, mostTaps: 8192, mostSections: 24, gainStepDb: 0.1, frequencyStepHz: 1 };
-const level = { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 0, highTiltDb: 0, lowReachHz: null, highReachHz: null };
+const level = {
+  handles: [{ frequency: 1000, levelDb: 0 }],
+  lowLiftDb: 0,
+  highTiltDb: 0,
+  lowReachHz: null,
+  highReachHz: null,
+};
 
 it.each(HEADPHONE_MODELS)('%s comes to half its distance from the target, within the limits', (model) => {
   const { design, exact } = correctHeadphones(

@@ -77,6 +77,9 @@ function HowMuch({ correction, onEdit }: HowMuchProps) {
           onChange={(value) => onEdit(`most cut ${value} dB`, { maxCutDb: value })}
         />
       </div>
+      <small className="quiet">
+        Shallow dips are filled wholly, deep ones less and less; less again where spots disagree.
+      </small>
     </section>
   );
 }

@@ -1,9 +1,10 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
-import { IconRestore, IconTrash } from '@tabler/icons-react';
+import { IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
 import { formatHz } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
 import { TargetEnds } from './TargetEnds';
+import { handleInWidestGap } from './targetHandles';
 import { TargetShelf } from './TargetShelf';
 
 interface TargetCardProps {
@@ -22,12 +23,15 @@ interface TargetCardProps {
   onPlaceAgain: () => void;
 }
 
+const MOST_HANDLES = 24;
+
 /** The target as numbers: its handles, the same that drag in the plot; lift and tilt; whose it is; how far it reaches down. */
 export function TargetCard(props: TargetCardProps) {
   const { target, family, rollOffs, selected, placed, onSelect, onEdit } = props;
   const { handles } = target;
   const index = selected !== null && selected < handles.length ? selected : 0;
   const handle = handles[index]!;
+  const inOrder = [...handles.keys()].sort((a, b) => handles[a]!.frequency - handles[b]!.frequency);
   const set = (next: Partial<TargetHandle>) =>
     onEdit('target handle moved', {
       ...target,
@@ -56,19 +60,43 @@ export function TargetCard(props: TargetCardProps) {
         </span>
       </h2>
       <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
-        <span role="group" aria-label="Handles" style={{ display: 'flex', gap: 3 }}>
-          {handles.map((h, i) => (
+        <span
+          role="group"
+          aria-label="Handles"
+          className="chips"
+          style={{ gap: 3, overflowX: 'auto', scrollbarWidth: 'none' }}
+        >
+          {inOrder.map((i) => (
             <button
               key={i}
+              ref={
+                i === index
+                  ? (chip) => chip?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+                  : undefined
+              }
               className="chip"
-              style={{ padding: '1px 7px', fontSize: 12 }}
+              style={{ padding: '1px 7px', fontSize: 12, flexShrink: 0 }}
               aria-pressed={i === index}
               onClick={() => onSelect(i)}
             >
-              {formatHz(h.frequency).replace(' Hz', '').replace(' kHz', 'k')}
+              {formatHz(handles[i]!.frequency).replace(' Hz', '').replace(' kHz', 'k')}
             </button>
           ))}
         </span>
+        <ActionIcon
+          size="sm"
+          variant="default"
+          style={{ flexShrink: 0 }}
+          aria-label="Add a handle"
+          title="Adds a handle where there is most room; double-click in the plot adds one there"
+          disabled={handles.length >= MOST_HANDLES}
+          onClick={() => {
+            onEdit('target handle added', { ...target, handles: [...handles, handleInWidestGap(handles)] });
+            onSelect(handles.length);
+          }}
+        >
+          <IconPlus size={14} />
+        </ActionIcon>
         <NumberField
           label="Handle frequency"
           value={handle.frequency}
@@ -155,7 +183,10 @@ export function TargetCard(props: TargetCardProps) {
         </ActionIcon>
       </div>
       {rollOffs && (rollOffs.low || rollOffs.high) ? (
-        <div className="row" style={{ justifyContent: 'flex-start', gap: 10, whiteSpace: 'nowrap' }}>
+        <div
+          className="row"
+          style={{ justifyContent: 'flex-start', gap: '2px 10px', whiteSpace: 'nowrap', flexWrap: 'wrap' }}
+        >
           <TargetEnds target={target} rollOffs={rollOffs} price={props.reach} onEdit={onEdit} />
         </div>
       ) : null}

@@ -1,6 +1,6 @@
 import { logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
-import { targetHandles } from './targetHandles';
+import { handleInWidestGap, targetHandles } from './targetHandles';
 
 const grid = logGrid();
 const target = {
@@ -47,4 +47,10 @@ it('moves one handle, and never removes the last', () => {
   expect(edits[1]![1]).toEqual([target.handles[0]]);
   const single = { ...target, handles: target.handles.slice(0, 1) };
   targetHandles(single, design, grid, () => expect.unreachable()).onRemove(0);
+});
+
+it('puts a new handle where there is most room, on the curve', () => {
+  // from 100 Hz to 10 kHz the room is widest; half-way between 0 and -4 dB the monotone cubic is at -2 dB
+  expect(handleInWidestGap(target.handles)).toEqual({ frequency: 1000, levelDb: -2 });
+  expect(handleInWidestGap([{ frequency: 40, levelDb: 3 }])).toEqual({ frequency: 890, levelDb: 3 });
 });

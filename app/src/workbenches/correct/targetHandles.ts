@@ -1,4 +1,4 @@
-import type { ChannelDesign, Target } from '@pebble-hall/core/correct';
+import { targetCurve, type ChannelDesign, type Target, type TargetHandle } from '@pebble-hall/core/correct';
 import type { HandleEvents } from '../../parts/ChartHandles';
 
 type EditTarget = (label: string, next: Target, done?: boolean) => void;
@@ -41,6 +41,19 @@ export function targetHandles(
     },
   };
 }
+
+/** A new handle where the old ones leave most room, on the curve as it is, so that nothing changes until it is moved. */
+export function handleInWidestGap(handles: TargetHandle[]): TargetHandle {
+  const edges = [LOWEST, ...handles.map((h) => h.frequency).sort((a, b) => a - b), HIGHEST];
+  let widest = 0;
+  for (let i = 1; i < edges.length - 1; i++)
+    if (edges[i + 1]! / edges[i]! > edges[widest + 1]! / edges[widest]!) widest = i;
+  const frequency = Number(Math.sqrt(edges[widest]! * edges[widest + 1]!).toPrecision(2));
+  const level = targetCurve(handles, Float64Array.of(frequency))[0]!;
+  return { frequency, levelDb: Math.round(10 * level) / 10 };
+}
+const LOWEST = 20;
+const HIGHEST = 20000;
 
 /** Level of the nearest handles at a frequency, straight between them; near enough to tell what comes on top. */
 function betweenHandles(handles: { frequency: number; levelDb: number }[], f: number): number {

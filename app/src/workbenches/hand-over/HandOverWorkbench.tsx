@@ -1,20 +1,20 @@
-import { Button, Checkbox, Progress, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Button, SegmentedControl, Select } from '@mantine/core';
 import { variantOf, type Project } from '@pebble-hall/core/project';
-import { MEMORY_LETTERS, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
 import { useMemo, useState } from 'react';
-import { formatDb, formatHz } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { designKey, fittedOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type Smoothing, type ChartTrace } from '../../parts/ResponseChart';
-import { silence } from '../../parts/running';
 import { tellProblem } from '../../parts/tell';
 import { useChange } from '../../parts/useChange';
 import { verifiedIds, type VerifiedStage } from '../../parts/verified';
 import { sentenceOf } from '../../store';
 import { BesideNotice } from './BesideNotice';
+import { besideVariantWords, useVariantBeside } from './besideVariant';
 import { ExportButton } from './ExportButton';
 import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
+import { LoadCard } from './LoadCard';
 import { MemoryShelf } from './MemoryShelf';
+import { ChannelMisses, SpotMisses } from './MissTables';
 import { AGREES_DB, JUDGED_ABOVE_DB } from './difference';
 import { openReport } from './openReport';
 import { useSpotVerdicts } from './spotVerdicts';
@@ -39,6 +39,7 @@ function HandOver({ project }: { project: Project }) {
   const spots = project.place.spots;
   const [spotId, setSpotId] = useState(spots[0]!.id);
   const spot = spots.find((s) => s.id === spotId) ?? spots[0]!;
+  const [besideId, setBesideId] = useState<string | null>(null);
   const [withBass, setWithBass] = useState(false);
   // a real interface cannot be told to play a processor's inputs: that is set on the processor
   const sendsBass =
@@ -50,13 +51,12 @@ function HandOver({ project }: { project: Project }) {
   const atSpots = useSpotVerdicts(project, load, stage, hand.work === null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
-  const [letter, setLetter] = useState<MemoryLetter>('B');
   const variant = variantOf(project);
-  const [name, setName] = useState('Loft evening');
-  const [breaks, setBreaks] = useState(false);
   const shown = comparison.list.find((c) => c.id === chosen) ?? comparison.list[0];
   const busy = hand.work !== null;
   const designable = fittedOf(project).some((l) => usableSpots(project, l.id).averaged.length > 0);
+  const besideVariant = project.variants.find((v) => v.id === besideId) ?? null;
+  const variantDb = useVariantBeside(project, load, besideVariant, shown?.id ?? null, spot.id);
   const traces: ChartTrace[] = useMemo(() => {
     if (!shown) return [];
     const out: ChartTrace[] = [
@@ -77,17 +77,22 @@ function HandOver({ project }: { project: Project }) {
         colour: 'trace-kelp',
         levels: shown.verifiedDb,
       });
+    if (besideVariant && variantDb)
+      out.push({
+        id: 'variant',
+        label: `by ${besideVariant.name}`,
+        role: 'predicted',
+        colour: 'trace-buoy',
+        levels: variantDb,
+      });
     return out;
-  }, [shown]);
+  }, [shown, besideVariant, variantDb]);
   const save = (run: () => Promise<void>) =>
     void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const loadedVariant = load ? (project.variants.find((v) => v.id === load.variantId) ?? variant) : variant;
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
   const beside = besideOf(load, hand.state);
-  const pending = project.pendingLoad;
-  const transfer = hand.state?.transfer ?? null;
-  const waits = !busy && (pending !== null || transfer !== null);
 
   return (
     <div
@@ -164,7 +169,19 @@ function HandOver({ project }: { project: Project }) {
         )}
       </div>
       <section className="notes" aria-label="Predicted and verified">
-        <h2>What the plot says</h2>
+        <h2>
+          What the plot says
+          <Select
+            aria-label="Variant to hold against the memory"
+            size="xs"
+            w={170}
+            clearable
+            placeholder="against a variant"
+            data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
+            value={besideVariant?.id ?? null}
+            onChange={setBesideId}
+          />
+        </h2>
         {sendsBass ? (
           <SegmentedControl
             size="xs"
@@ -179,100 +196,36 @@ function HandOver({ project }: { project: Project }) {
           />
         ) : null}
         <Verdict list={comparison.list} load={load} />
-        {comparison.list.length > 0 ? (
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>Channel</th>
-                <th className="num">RMS</th>
-                <th className="num">Most</th>
-                <th className="num">at</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {comparison.list.map((c) => (
-                <tr key={c.id}>
-                  <td>
-                    <button
-                      className="linkish"
-                      style={{ color: c.id === shown?.id ? 'var(--kelp)' : 'var(--ink)' }}
-                      aria-pressed={c.id === shown?.id}
-                      onClick={() => setChosen(c.id)}
-                    >
-                      {nameOf(c.id)}
-                    </button>
-                  </td>
-                  {c.difference ? (
-                    <>
-                      <td className="num mono">{c.difference.rmsDb.toFixed(2)} dB</td>
-                      <td
-                        className={`num mono ${c.difference.agrees ? 'good' : 'attention'}`}
-                        title={
-                          c.difference.noiseDb >= 0.05
-                            ? `noise can explain ${c.difference.noiseDb.toFixed(1)} dB of it`
-                            : undefined
-                        }
-                      >
-                        {formatDb(c.difference.worstDb, 2)}
-                      </td>
-                      <td className="num mono">{formatHz(c.difference.worstAt)}</td>
-                    </>
-                  ) : (
-                    <td className="quiet" colSpan={3}>
-                      not measured again yet
-                    </td>
-                  )}
-                  <td className="num">
-                    {load?.filters[c.id] ? (
-                      <button
-                        className="linkish"
-                        aria-label={`Filter of ${nameOf(c.id)} as WAV`}
-                        onClick={() => save(() => saveFilter(project, load, c.id))}
-                      >
-                        WAV
-                      </button>
-                    ) : null}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+        {shown && load && besideVariant && variantDb ? (
+          <span role="status" aria-label="Variant against memory">
+            {nameOf(shown.id)}:{' '}
+            {besideVariantWords(
+              grid,
+              { letter: load.letter, ...shown },
+              { name: besideVariant.name, levelDb: variantDb },
+            )}
+          </span>
         ) : null}
-        {atSpots.length > 1 ? (
-          <table className="plain" aria-label="At every spot">
-            <thead>
-              <tr>
-                <th>Spot</th>
-                <th className="num">Most</th>
-                <th>of</th>
-                <th className="num">at</th>
-              </tr>
-            </thead>
-            <tbody>
-              {atSpots.map((s) => (
-                <tr key={s.spotId}>
-                  <td>
-                    <button
-                      className="linkish"
-                      style={{ color: s.spotId === spot.id ? 'var(--kelp)' : 'var(--ink)' }}
-                      aria-pressed={s.spotId === spot.id}
-                      onClick={() => {
-                        setSpotId(s.spotId);
-                        setChosen(s.worst.id);
-                      }}
-                    >
-                      {s.name}
-                    </button>
-                  </td>
-                  <td className={`num mono ${s.agrees ? 'good' : 'attention'}`}>{formatDb(s.worst.db, 2)}</td>
-                  <td>{nameOf(s.worst.id)}</td>
-                  <td className="num mono">{formatHz(s.worst.at)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        ) : null}
+        <ChannelMisses
+          list={comparison.list}
+          shownId={shown?.id ?? null}
+          nameOf={nameOf}
+          onShow={setChosen}
+          onSaveFilter={
+            load
+              ? (id) => (load.filters[id] ? () => save(() => saveFilter(project, load, id)) : null)
+              : () => null
+          }
+        />
+        <SpotMisses
+          list={atSpots}
+          spotId={spot.id}
+          nameOf={nameOf}
+          onShow={(s) => {
+            setSpotId(s.spotId);
+            setChosen(s.worst.id);
+          }}
+        />
         {shown && shown.reasons.length > 0 ? (
           <div className="attention" role="status" aria-label="Why it missed">
             <b>{nameOf(shown.id)}: look again.</b> {capital(shown.reasons.join('; '))}.
@@ -297,135 +250,14 @@ function HandOver({ project }: { project: Project }) {
           onRename={(l, n) => void hand.rename(l, n)}
           onCopy={(from, to) => void hand.copy(from, to)}
         />
-        <section className="card" aria-label="Load">
-          <h2>
-            Load <small>{variant.name} into Skerry 12, simulated</small>
-          </h2>
-          {hand.work ? (
-            <>
-              <div className="row">
-                <span>{hand.work.what}</span>
-                <Button size="compact-sm" variant="default" onClick={silence}>
-                  {hand.work.pauses ? 'Pause' : 'Cancel'}
-                </Button>
-              </div>
-              <Progress value={100 * hand.work.share} aria-label="Progress" />
-              <span className="quiet">
-                The old contents stay until the new ones are complete and verified.
-              </span>
-            </>
-          ) : waits ? (
-            <>
-              <span className="attention">
-                A transfer into memory {pending?.load.letter ?? transfer?.letter} waits
-                {transfer
-                  ? `, ${Math.round((100 * transfer.received) / Math.max(1, transfer.bytes))} % is there`
-                  : ''}
-                . The memory holds what it held before.
-              </span>
-              <div style={{ display: 'flex', gap: 8 }}>
-                {pending && transfer?.id === pending.transferId ? (
-                  <Button size="compact-md" onClick={() => void hand.resume(pending)}>
-                    Go on
-                  </Button>
-                ) : (
-                  <span className="quiet">It cannot be gone on with from here.</span>
-                )}
-                <Button size="compact-md" variant="default" onClick={() => void hand.abandon(pending)}>
-                  Give it up
-                </Button>
-              </div>
-            </>
-          ) : (
-            <>
-              <div className="row" style={{ justifyContent: 'flex-start' }}>
-                <Select
-                  aria-label="Memory"
-                  size="xs"
-                  w={66}
-                  allowDeselect={false}
-                  data={[...MEMORY_LETTERS]}
-                  value={letter}
-                  onChange={(v) => v && setLetter(v as MemoryLetter)}
-                />
-                <TextInput
-                  aria-label="Name of the memory"
-                  size="xs"
-                  style={{ flex: 1 }}
-                  maxLength={40}
-                  value={name}
-                  onChange={(e) => setName(e.currentTarget.value)}
-                />
-                {project.variants.length > 1 ? (
-                  <Select
-                    aria-label="Variant to load"
-                    size="xs"
-                    w={130}
-                    allowDeselect={false}
-                    data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
-                    value={variant.id}
-                    onChange={(v) =>
-                      v &&
-                      void change(
-                        `variant ${project.variants.find((x) => x.id === v)!.name} in hand`,
-                        (p) => ({
-                          ...p,
-                          variantId: v,
-                        }),
-                      )
-                    }
-                  />
-                ) : null}
-                <Button
-                  size="compact-md"
-                  disabled={!designable}
-                  onClick={() => void hand.load(letter, name, breaks)}
-                >
-                  Load memory {letter}
-                </Button>
-              </div>
-              <Checkbox
-                size="xs"
-                label="For practice: the cable breaks half-way"
-                checked={breaks}
-                onChange={(e) => setBreaks(e.currentTarget.checked)}
-              />
-              <div style={{ display: 'flex', gap: 8 }}>
-                <Button
-                  size="compact-md"
-                  variant="default"
-                  disabled={!load}
-                  onClick={() => void hand.readBackLoad(load!)}
-                >
-                  Read back
-                </Button>
-                <Button
-                  size="compact-md"
-                  variant={load ? 'filled' : 'default'}
-                  disabled={!load}
-                  onClick={() => void hand.verify(load!, [spots[0]!.id], stage)}
-                >
-                  Measure again
-                </Button>
-                <Button
-                  size="compact-md"
-                  variant="default"
-                  disabled={!load || spots.length < 2}
-                  title="Every channel at every spot; carry the microphone along"
-                  onClick={() =>
-                    void hand.verify(
-                      load!,
-                      spots.map((s) => s.id),
-                      stage,
-                    )
-                  }
-                >
-                  At all spots
-                </Button>
-              </div>
-            </>
-          )}
-        </section>
+        <LoadCard
+          project={project}
+          change={change}
+          hand={hand}
+          load={load}
+          stage={stage}
+          designable={designable}
+        />
         <section className="card" aria-label="Take along">
           <h2>Take along</h2>
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>

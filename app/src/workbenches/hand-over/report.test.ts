@@ -77,7 +77,7 @@ it('tells figures, settings, what was left alone and why, and trials; nothing ty
   expect(html).toContain(`${design.distance.before.toFixed(2)} dB`);
   expect(html).toContain('−0.21 dB at 1 kHz');
   expect(html).toContain('as predicted');
-  expect(html).toMatch(/<td>-3\.2 dB<\/td><td>1\.50 ms<\/td>/);
+  expect(html).toMatch(/<td>−3\.2 dB<\/td><td>1\.50 ms<\/td>/);
   expect(html).toMatch(/Dip at .* Hz, −\d+\.\d dB, is shared by the spots/);
   expect(html).toContain('Right in 8 of 8 turns');
   expect(html.match(/<figure>/g)).toHaveLength(1);

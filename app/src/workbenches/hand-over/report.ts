@@ -31,6 +31,7 @@ const row = (cells: (string | number)[], head = false) =>
   `<tr>${cells.map((c) => `<${head ? 'th' : 'td'}>${escaped(String(c))}</${head ? 'th' : 'td'}>`).join('')}</tr>`;
 const table = (head: string[], rows: (string | number)[][]) =>
   `<table><thead>${row(head, true)}</thead><tbody>${rows.map((r) => row(r)).join('')}</tbody></table>`;
+const minus = (v: number) => String(v).replace('-', '\u2212');
 const date = (ms: number) =>
   new Date(ms).toLocaleString(undefined, { dateStyle: 'long', timeStyle: 'short' });
 
@@ -179,7 +180,7 @@ function rig(project: Project): string {
         level ? `${level.nominalDb} dB on ${date(level.takenAt)}` : 'none: levels are relative',
       ],
       ['Time zero', r.timing],
-      ['Sweep', `${r.sweepS} s at ${r.levelDbfs} dBFS`],
+      ['Sweep', `${r.sweepS} s at ${minus(r.levelDbfs)} dBFS`],
     ],
   );
 }
@@ -189,12 +190,19 @@ function method({ project, load }: ReportParts): string {
   const c = variant.correction;
   const spots = project.place.spots.filter((s) => s.inAverage);
   const round = roundOf(project);
+  // the demo's round has no beginning of its own: its first sweep has
+  const taken =
+    round.startedAt ||
+    Math.min(...project.sweeps.filter((w) => w.roundId === round.id).map((w) => w.takenAt), Infinity);
   return (
     '<p>Exponential sweeps, one channel at a time; each spot aligned by its direct sound; power average over the spots. Peaks are brought to the target, dips follow a regularised inverse limited by the boost limit, by how far spots differ and by excess phase.</p>' +
     table(
       ['Setting', 'Value'],
       [
-        ['Round', `${round.name}, ${date(round.startedAt)}${round.note ? `: ${round.note}` : ''}`],
+        [
+          'Round',
+          `${round.name}${Number.isFinite(taken) ? `, begun ${date(taken)}` : ''}${round.note ? `: ${round.note}` : ''}`,
+        ],
         ['Spots in the average', spots.map((s) => s.name).join(', ')],
         ['Variant', `${variant.name}${variant.note ? `: ${variant.note}` : ''}`],
         [
@@ -231,7 +239,13 @@ const targetWords = ({ handles, lowLiftDb, highTiltDb, lowReachHz, highReachHz }
     .filter(Boolean)
     .join('; ');
 
-function plots({ project, comparisons, designs }: ReportParts): string {
+/** By how much a load changes the trim of a channel, dB. */
+function trimChangeDb({ outputs, before }: MemoryLoad, { place: p }: Project, id: string): number {
+  const at = (p.loudspeakers.find((l) => l.id === id)?.output ?? 0) - 1;
+  return (outputs?.[at]?.trimDb ?? 0) - (before?.[at]?.trimDb ?? 0);
+}
+
+function plots({ project, load, comparisons, designs }: ReportParts): string {
   return comparisons
     .map((c) => {
       const smooth = (levels: Float64Array) => smoothLevels(grid, levels, 6);
@@ -270,7 +284,8 @@ function plots({ project, comparisons, designs }: ReportParts): string {
           { ...FULL_BAND, ...range },
           grid,
           traces,
-          design?.targetDb ?? null,
+          // the target at the level that trims and headroom guard leave
+          design?.targetDb.map((v) => v + trimChangeDb(load, project, c.id)) ?? null,
         ),
       )
         .replaceAll('id="plot"', `id="plot-${c.id}"`)
@@ -287,7 +302,7 @@ function settings({ project, load }: ReportParts): string {
     return [
       output,
       name,
-      `${o.trimDb.toFixed(1)} dB`,
+      formatDb(o.trimDb),
       `${o.delayMs.toFixed(2)} ms`,
       o.inverted ? 'reversed' : 'normal',
       crossoverText(o.size === 'small' ? o.highPass : null),

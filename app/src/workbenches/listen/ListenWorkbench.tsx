@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { ListeningChain, Project } from '@pebble-hall/core/project';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { formatDb } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
@@ -132,6 +132,23 @@ function Listen({ project }: { project: Project }) {
   const heardNow = all[at];
   const bassless = heardNow ? withoutBass(project, heardNow, place) : [];
 
+  /** What is playing is prepared anew once what it was made from has changed: the chain that has to be in use by then, and whom to hear. */
+  const again = useRef<{ chainId: string | null; first: number } | null>(null);
+  const playAgain = (chainId = project.chainId, first = at) => {
+    if (!listening.playing || blind) return;
+    again.current = { chainId, first };
+    listening.stop();
+  };
+  useEffect(() => {
+    if (!again.current || listening.playing || listening.work || again.current.chainId !== project.chainId)
+      return;
+    const { first } = again.current;
+    again.current = null;
+    const next = request();
+    if (next) void listening.play(next, first);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once per end of playing
+  }, [listening.playing, listening.work, project.chainId]);
+
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = (event.target as Element | null)?.closest?.('input, textarea');
@@ -152,7 +169,7 @@ function Listen({ project }: { project: Project }) {
     setChain(next);
   };
   const setChain = (id: string | null) => {
-    if (listening.playing) listening.stop();
+    playAgain(id, id ? 1 : 0);
     const name = project.chains.find((c) => c.id === id)?.name;
     void change(name ? `listening through ${name}` : 'listening without a chain', (p) => ({
       ...p,
@@ -236,9 +253,7 @@ function Listen({ project }: { project: Project }) {
         )}
       </div>
       <section className="notes" aria-label="What is heard, in words">
-        <h2>
-          What is heard <small>keys 1 to {all.length}, c: next chain</small>
-        </h2>
+        <h2>What is heard {blind ? null : <small>keys 1 to {all.length}, c: next chain</small>}</h2>
         <Note number={1}>
           {place.through === 'room'
             ? `${material?.name ?? 'The piece'} through ${place.leftId === place.rightId ? nameOf(place.leftId) : `${nameOf(place.leftId)} and ${nameOf(place.rightId)}`}, as one microphone at ${spots.find((s) => s.id === place.spotId)?.name ?? ''} hears it: measured responses, so in the room’s own sound, and not in stereo.`
@@ -301,16 +316,29 @@ function Listen({ project }: { project: Project }) {
             setMaterial(own);
             setSection(null);
           }}
-          onSection={setSection}
-          onLoops={setLoops}
-          onMatched={setMatched}
+          onSection={(next) => {
+            setSection(next);
+            playAgain();
+          }}
+          onLoops={(next) => {
+            setLoops(next);
+            playAgain();
+          }}
+          onMatched={(next) => {
+            setMatched(next);
+            playAgain();
+          }}
         />
         <WhereCard
           place={place}
           byChain={chain !== null}
           spots={spots}
           channels={channels}
-          onPlace={(next) => setChosen({ ...chosen, ...next })}
+          onPlace={(next) => {
+            setChosen({ ...chosen, ...next });
+            if (next.through === undefined) playAgain();
+            else listening.stop();
+          }}
         >
           <HeadphonesCard
             project={project}
