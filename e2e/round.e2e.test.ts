@@ -1,18 +1,8 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
 import { User } from './support/user';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
-
-beforeAll(async () => {
-  server = await startServer();
-  user = await User.at(server.url);
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
+const user = aUser();
 
 const cell = async (name: string) =>
   (await user.find(`//button[starts-with(@aria-label, "${name}:")]`)).click();
@@ -107,9 +97,9 @@ it('the round is followed and triggered from a second page with the code; a wron
   await user.press('Phone');
   await user.press('Get a pairing code');
   const code = (await user.find('//output[@aria-label="Pairing code"]')).getText();
-  const phone = await User.at(server.url);
+  const phone = await User.at(user.url);
   try {
-    await phone.driver.get(`${server.url}/follow`);
+    await phone.driver.get(`${user.url}/follow`);
     const field = await phone.find('//input');
     await field.sendKeys('ZZZZZZ');
     await phone.press('Follow');

@@ -1,19 +1,8 @@
 import { Key, Origin } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
-import { User } from './support/user';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
-
-beforeAll(async () => {
-  server = await startServer();
-  user = await User.at(server.url);
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
+const user = aUser();
 
 const spots = async () =>
   (

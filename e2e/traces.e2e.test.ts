@@ -1,18 +1,7 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
-import { User } from './support/user';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
-
-beforeAll(async () => {
-  server = await startServer();
-  user = await User.at(server.url);
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
+const user = aUser();
 
 const chip = async (name: string) =>
   (await user.find(`//button[contains(@class, "chip")][normalize-space(.)="${name}"]`)).click();

@@ -16,22 +16,12 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
 import { User } from './support/user';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
+const user = aUser();
 let projectFile: { path: string; bytes: Buffer };
-
-beforeAll(async () => {
-  server = await startServer();
-  user = await User.at(server.url);
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
 
 const CHANNELS = ['Left', 'Right', 'Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2'];
 
@@ -593,7 +583,7 @@ describe('from an empty browser to a verified correction', () => {
   });
 
   it('opens the project file in an empty browser and finds everything', async () => {
-    const other = await User.at(server.url);
+    const other = await User.at(user.url);
     try {
       await other.visit('/');
       await other.sees('Begin with Rig');

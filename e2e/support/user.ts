@@ -10,20 +10,32 @@ const quote = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`)
 
 /** A user at a browser: finds things by role and label, waits for what appears, reads what is written. */
 export class User {
-  private constructor(
-    private readonly opened: Opened,
-    private readonly url: string,
-  ) {}
+  private opened: Opened | undefined;
+  /** of the server */
+  url = '';
 
-  static async at(url: string, options?: Parameters<typeof openBrowser>[0]): Promise<User> {
-    return new User(await openBrowser(options), url);
+  /** Opens an empty browser of the user's own; pages are visited on the server at `url`. */
+  async open(url: string, options?: Parameters<typeof openBrowser>[0]): Promise<void> {
+    this.url = url;
+    this.opened = await openBrowser(options);
+  }
+
+  static async at(...opening: Parameters<User['open']>): Promise<User> {
+    const user = new User();
+    await user.open(...opening);
+    return user;
+  }
+
+  private get browser(): Opened {
+    if (!this.opened) throw new Error('The user has no browser yet.');
+    return this.opened;
   }
 
   get driver() {
-    return this.opened.driver;
+    return this.browser.driver;
   }
 
-  close = () => this.opened.close();
+  close = async () => this.opened?.close();
 
   async visit(path: string): Promise<void> {
     await this.driver.get(this.url + path);
@@ -177,10 +189,10 @@ export class User {
   async download(name: RegExp): Promise<{ path: string; bytes: Buffer }> {
     let path = '';
     await this.until(`a download of ${name}`, async () => {
-      const found = readdirSync(this.opened.downloads).find(
+      const found = readdirSync(this.browser.downloads).find(
         (f) => name.test(f) && !f.endsWith('.crdownload'),
       );
-      if (found) path = join(this.opened.downloads, found);
+      if (found) path = join(this.browser.downloads, found);
       return found !== undefined && !existsSync(`${path}.crdownload`);
     });
     return { path, bytes: readFileSync(path) };

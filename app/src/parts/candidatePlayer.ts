@@ -3,7 +3,7 @@ export const SWITCH_S = 0.012;
 const LEAD_S = 0.06;
 
 /** @throws Error with a sentence when the output is not there, or the browser cannot choose one */
-async function useSink(context: AudioContext, id: string): Promise<void> {
+async function playOn(context: AudioContext, id: string): Promise<void> {
   if (!id) return;
   const sink = context as AudioContext & { setSinkId?: (id: string) => Promise<void> };
   if (!sink.setSinkId)
@@ -42,7 +42,7 @@ export class CandidatePlayer {
     const context = new AudioContext({ sampleRate: this.rate, latencyHint: 'interactive' });
     this.context = context;
     try {
-      await useSink(context, this.sinkId);
+      await playOn(context, this.sinkId);
     } catch (error) {
       this.context = null;
       await context.close();
