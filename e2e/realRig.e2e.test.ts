@@ -174,7 +174,14 @@ it('a listening chain plays on the output that was chosen for it, and says when 
   await user.sees('Matched in loudness: as found, no chain');
   const sinks = await user.driver.executeScript<string[]>('return window.__sinks');
   expect(sinks.at(-1)).toMatch(/^[0-9a-f]{20,}$/);
+  // one key goes on to the next chain, here none, and what plays plays on
+  await (await user.find('//body')).sendKeys('c');
+  await user.sees(/Matched in loudness: as found [−+]?\d+\.\d dB, First variant/);
+  await user.find('//button[normalize-space(.)="Stop"]');
+  await (await user.find('//body')).sendKeys('c');
+  await user.sees('Matched in loudness: as found, no chain');
   await user.press('Stop');
+  await user.find('//button[normalize-space(.)="Play"]');
   await user.driver.executeScript('window.__gone = true');
   await user.press('Play');
   await user.sees('Not played: the output that was chosen is not there; plug it in, or choose another one.');

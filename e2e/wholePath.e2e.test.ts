@@ -335,6 +335,10 @@ describe('from an empty browser to a verified correction', () => {
   });
 
   it('Hand over: exports at another rate and reports, biquads that sox applies give the predicted response', async () => {
+    await user.pick('Variant to hold against the memory', 'Sections');
+    await user.sees('Left: Sections would do the same as memory C here.');
+    await user.pick('Variant to hold against the memory', 'First variant');
+    await user.sees(/Left: First variant would differ from memory C by [+−]\d+\.\d dB at/);
     await user.press('Filters and settings');
     await user.tick('96 kHz');
     await user.press('Save zip');
@@ -379,6 +383,7 @@ describe('from an empty browser to a verified correction', () => {
       'Rig and calibration',
       'Before and after',
       'Settings that were loaded',
+      'At every spot that was measured again',
       'With the bass that the subwoofers play for them',
       'Left alone, and why',
       'Measured and set by',

@@ -1,31 +1,19 @@
 import { Button } from '@mantine/core';
-import { saveFile } from './saveFile';
-import { csvOf, tsvOf, type TableData } from './tableText';
-import { tell, tellProblem } from './tell';
+import { copyTable, saveTable } from './takeTable';
+import type { TableData } from './tableText';
 
 /** A table of figures that copies as tab-separated text and saves as CSV. */
 export function DataTable({ data, note }: { data: TableData; note?: string }) {
-  const copy = () =>
-    navigator.clipboard.writeText(tsvOf(data)).then(
-      () => tell(`${data.title}: copied, ${data.rows.length} rows.`),
-      () => tellProblem('The browser does not allow copying here. Save the table as CSV instead.'),
-    );
   return (
     <section className="card" aria-label={data.title} style={{ overflow: 'auto' }}>
       <h2>
         {data.title}
         <span style={{ display: 'flex', gap: 6 }}>
           {note ? <small>{note}</small> : null}
-          <Button size="compact-xs" variant="default" onClick={() => void copy()}>
+          <Button size="compact-xs" variant="default" onClick={() => copyTable(data)}>
             Copy
           </Button>
-          <Button
-            size="compact-xs"
-            variant="default"
-            onClick={() =>
-              saveFile(`${data.title.replace(/[^\p{L}\p{N}]+/gu, '-')}.csv`, csvOf(data), 'text/csv')
-            }
-          >
+          <Button size="compact-xs" variant="default" onClick={() => saveTable(data)}>
             Save CSV
           </Button>
         </span>

@@ -3,6 +3,8 @@ import type { Alignment, Correction, Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { formatDb } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
+import { TableMenu } from '../../parts/TableMenu';
+import { alignTable } from './alignTable';
 import type { Edit } from './useCorrection';
 import type { HomeReading } from './useAtHome';
 
@@ -49,6 +51,7 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
           </small>
         </span>
         <span style={{ display: 'flex', gap: 6 }}>
+          {reading ? <TableMenu table={() => alignTable(reading, alignment, speed, nameOf)} /> : null}
           <Button size="compact-xs" variant="filled" disabled={!reading} onClick={take}>
             Take these
           </Button>

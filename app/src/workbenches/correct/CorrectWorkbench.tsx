@@ -1,32 +1,25 @@
-import { Button } from '@mantine/core';
-import { targetOf, familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
+import { familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { formatDb } from '../../parts/chartMath';
+import { useCallback, useMemo, useState } from 'react';
 import { Frame } from '../../parts/Frame';
-import { readLeftAlone } from '../../parts/leftAloneWords';
 import { Note } from '../../parts/Note';
 import { fittedOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartMark, type Smoothing } from '../../parts/ResponseChart';
+import { ResponseChart, type Smoothing } from '../../parts/ResponseChart';
 import { AlignPage } from './AlignPage';
 import { BassPage } from './BassPage';
 import { ALL, ChannelChips } from './ChannelChips';
+import { correctionVerbs } from './correctionVerbs';
 import { FilterPage } from './FilterPage';
-import { HowMuchCard } from './HowMuchCard';
 import { JointNotes, JointPlot } from './JointPlot';
-import { groupBands, groupTarget, groupTraces } from './groupCurves';
-import { channelBands, channelTraces, filterTraces } from './levelCurves';
 import { PageBar } from './PageBar';
 import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
-import { PredictionCard } from './PredictionCard';
 import { MissList } from './MissList';
 import { readDesign } from './readDesign';
 import { readTime } from './readTime';
+import { ShapeCards } from './ShapeCards';
 import { ShowMenu } from './ShowMenu';
-import { SpanCard } from './SpanCard';
 import { SubsPage } from './SubsPage';
 import { targetHandles } from './targetHandles';
-import { TargetCard } from './TargetCard';
 import { TimePanel } from './TimePanel';
 import { largestMiss } from './tour';
 import { useAtHome } from './useAtHome';
@@ -38,6 +31,8 @@ import { guardWords, useGuard } from './useGuard';
 import { useJoint } from './useJoint';
 import { useSpotLevels } from './useSpotLevels';
 import { isStale, VariantsPage } from './VariantsPage';
+import { useLevelPlot } from './useLevelPlot';
+import { useTour } from './useTour';
 import { whyAt } from './why';
 import { WhyPanel } from './WhyPanel';
 
@@ -115,65 +110,28 @@ function Correct({ project }: { project: Project }) {
   const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
   const timeLook = !grouped && page !== 'Bass' && look !== 'Level' && look !== 'Filter' ? look : null;
   const overTime = useBeforeAfter(project, channel ?? null, timeLook ? made : null);
-  const traces = useMemo(() => {
-    if (grouped) return groupTraces(grouped, groupLook, shown);
-    if (!design) return [];
-    return look === 'Filter'
-      ? filterTraces(design, made?.levelDb ?? null, against)
-      : channelTraces(design, shown, spotLevels, against);
-  }, [grouped, groupLook, design, look, made, against, shown, spotLevels]);
-  const bands = useMemo(
-    () =>
-      grouped
-        ? groupLook === 'Level'
-          ? groupBands(grouped, shown)
-          : []
-        : design && look === 'Level'
-          ? channelBands(design, shown)
-          : [],
-    [design, grouped, groupLook, look, shown],
-  );
-  const single = !grouped && look === 'Level';
-  const alone = (design?.leftAlone ?? []).map((l) => {
-    const { text, small } = readLeftAlone(l, correction.maxBoostDb, correction.maxCutDb);
-    return { fromHz: l.from, toHz: l.to, text: `${text} ${small}` };
+  const plot = useLevelPlot({
+    design: design ?? null,
+    group: grouped ?? null,
+    oneTarget: chosen !== ALL,
+    look: grouped ? groupLook : look,
+    shown,
+    madeDb: made?.levelDb ?? null,
+    against,
+    spotLevels,
+    notes,
+    limits: correction,
   });
-  const marks: ChartMark[] = single
-    ? notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at, attention: n.attention }] : []))
-    : [];
-  // the axis stays still while a hand drags: it depends on what was found, not on what is predicted
-  const range = useMemo(() => {
-    if (!design) return undefined;
-    if (look === 'Filter') return { lowDb: -20, highDb: 15 };
-    const inside = [...design.found.averageDb].filter(
-      (v, i) => grid[i]! >= design.span.from && grid[i]! <= design.span.to && Number.isFinite(v),
-    );
-    const top = Math.ceil((Math.max(...inside) + 6) / 5) * 5;
-    return { lowDb: top - 45, highDb: top };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the span of a drag must not move the axis
-  }, [design?.found.averageDb[200], design?.found.averageDb[100], channel?.id, look, Boolean(grouped)]);
+  const single = !grouped && look === 'Level';
   const misses = useMemo(
     () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid)])),
     [designs],
   );
-  const tour = useCallback(
-    (step: 1 | -1) => {
-      const at = channels.findIndex((c) => c.id === channel?.id);
-      setChosen(channels[(at + step + channels.length) % channels.length]?.id ?? null);
-    },
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- ids tell all
-    [channels.map((c) => c.id).join(), channel?.id],
+  useTour(
+    channels.map((c) => c.id),
+    channel?.id ?? null,
+    setChosen,
   );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as Element | null)?.closest?.('input, textarea, [contenteditable]');
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === 'n') tour(1);
-      else if (event.key === 'p') tour(-1);
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [tour]);
   const onCursor = useCallback((i: number | null) => {
     if (i !== null) setPointed(i);
   }, []);
@@ -195,34 +153,13 @@ function Correct({ project }: { project: Project }) {
 
   const groupName = chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '');
   const family = families.find((f) => f.loudspeakerIds.includes(channel.id)) ?? null;
-  const ownTarget = family !== null && correction.familyTargets[family.id] !== undefined;
-  const target = targetOf(project, correction, channel.id);
   const first =
     request && channels.find((c) => requests.find((r) => r.id === c.id)?.spots[0] === request.spots[0]);
-  const spanId = first?.id ?? channel.id;
-  /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
-  const standing = () =>
-    Object.fromEntries(
-      [...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]),
-    );
-  const editTarget = (label: string, next: typeof target, done = true) =>
-    edit(
-      label,
-      {
-        ...(ownTarget
-          ? { familyTargets: { ...correction.familyTargets, [family.id]: next } }
-          : { target: next }),
-        targetLevels: standing(),
-      },
-      done,
-    );
-  const setOwn = (own: boolean) => {
-    if (!family) return;
-    const { [family.id]: _gone, ...others } = correction.familyTargets;
-    edit(own ? `${family.name} with a target of its own` : `${family.name} with the shared target`, {
-      familyTargets: own ? { ...others, [family.id]: target } : others,
-    });
-  };
+  const verbs = correctionVerbs(
+    { project, correction, channel, family, spanId: first?.id ?? channel.id, designs },
+    edit,
+  );
+  const guardText = guardWords(correction.headroomGuard, guard);
   const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
 
   return (
@@ -262,18 +199,7 @@ function Correct({ project }: { project: Project }) {
             }
             title={`${grouped ? groupName : channel.name}, ${variant.name}`}
             frequency={grid}
-            traces={traces}
-            bands={bands}
-            target={
-              single
-                ? (design?.targetDb ?? null)
-                : grouped && groupLook === 'Level' && chosen !== ALL
-                  ? groupTarget(grouped)
-                  : null
-            }
-            range={range}
-            marks={marks}
-            stretches={single ? alone : []}
+            {...plot}
             smoothing={smoothing}
             onSmoothing={setSmoothing}
             onCursor={onCursor}
@@ -289,7 +215,7 @@ function Correct({ project }: { project: Project }) {
             handles={
               single && design
                 ? {
-                    ...targetHandles(target, design, grid, editTarget),
+                    ...targetHandles(verbs.target, design, grid, verbs.setTarget),
                     selected: handle,
                     onSelect: setHandle,
                   }
@@ -299,12 +225,7 @@ function Correct({ project }: { project: Project }) {
               single && design
                 ? {
                     ...design.span,
-                    onChange: (span, done) =>
-                      edit(
-                        `span of ${channel.name}`,
-                        { spans: { ...correction.spans, [spanId]: span } },
-                        done,
-                      ),
+                    onChange: verbs.setSpan,
                   }
                 : null
             }
@@ -383,64 +304,27 @@ function Correct({ project }: { project: Project }) {
         }}
       >
         {page === 'Shape' ? (
-          <>
-            <TargetCard
-              target={target}
-              family={family && families.length > 1 ? { name: family.name, own: ownTarget } : null}
-              rollOffs={design?.rollOffs ?? null}
-              reach={design?.reach ?? null}
-              selected={handle}
-              placed={Object.keys(correction.targetLevels).length > 0}
-              onSelect={setHandle}
-              onEdit={editTarget}
-              onOwn={setOwn}
-              onShift={(by) =>
-                edit(`target ${formatDb(by)}`, {
-                  targetLevels: Object.fromEntries(Object.entries(standing()).map(([id, v]) => [id, v + by])),
-                })
-              }
-              onPlaceAgain={() => edit('target placed again', { targetLevels: {} })}
-            />
-            <HowMuchCard correction={correction} stored={variant.correction} onEdit={edit} />
-            <SpanCard
-              stored={variant.correction}
-              channel={channel.name}
-              family={family && family.loudspeakerIds.length > 1 ? family.name : null}
-              span={design?.span ?? null}
-              own={correction.spans[spanId] !== undefined}
-              onSpan={(span) =>
-                edit(`span of ${channel.name}`, { spans: { ...correction.spans, [spanId]: span } })
-              }
-              onFamily={(span) =>
-                edit(`span of ${family!.name}`, {
-                  spans: {
-                    ...correction.spans,
-                    ...Object.fromEntries(family!.loudspeakerIds.map((id) => [id, span])),
-                  },
-                })
-              }
-              onFind={() => {
-                const { [spanId]: _gone, ...spans } = correction.spans;
-                edit(`span of ${channel.name} found again`, { spans });
-              }}
-            />
-            <PredictionCard
-              design={design ?? null}
-              made={made}
-              guard={guardWords(correction.headroomGuard, guard)}
-            >
-              <Button component="a" href="/hand-over" size="compact-sm" style={{ flexShrink: 0 }}>
-                Hand over
-              </Button>
-            </PredictionCard>
-          </>
+          <ShapeCards
+            channel={channel}
+            family={family}
+            families={families.length}
+            correction={correction}
+            stored={variant.correction}
+            design={design ?? null}
+            made={made}
+            guard={guardText}
+            verbs={verbs}
+            edit={edit}
+            handle={handle}
+            onHandle={setHandle}
+          />
         ) : null}
         {page === 'Filter' ? (
           <FilterPage
             channel={channel}
             correction={correction}
             exact={made}
-            guard={guardWords(correction.headroomGuard, guard)}
+            guard={guardText}
             onEdit={edit}
           />
         ) : null}

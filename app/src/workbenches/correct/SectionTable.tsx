@@ -3,6 +3,7 @@ import type { Section, SectionKind } from '@pebble-hall/core/correct';
 import { IconTrash } from '@tabler/icons-react';
 import { PROCESSOR } from '../../parts/exactFilters';
 import { NumberField } from '../../parts/NumberField';
+import { TableMenu } from '../../parts/TableMenu';
 
 interface SectionTableProps {
   channel: string;
@@ -25,6 +26,19 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
       <h2>
         Sections <small>{byHand ? 'by hand' : 'fitted'}</small>
         <span style={{ display: 'flex', gap: 5 }}>
+          <TableMenu
+            table={() => ({
+              title: `Sections of ${channel}`,
+              columns: ['Section', 'Kind', 'Frequency (Hz)', 'Gain (dB)', 'Q'],
+              rows: (sections ?? []).map((s, i) => [
+                String(i + 1),
+                s.kind,
+                String(s.frequency),
+                String(s.gainDb),
+                String(s.q),
+              ]),
+            })}
+          />
           <Button
             size="compact-xs"
             variant="default"

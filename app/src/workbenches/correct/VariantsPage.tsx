@@ -2,6 +2,8 @@ import { Button, Select, TextInput } from '@mantine/core';
 import { freeName, type Project, type Variant } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { measuredKey } from '../../parts/progress';
+import { TableMenu } from '../../parts/TableMenu';
+import type { TableData } from '../../parts/tableText';
 import type { Change } from '../../parts/useChange';
 import { formatDb } from '../../parts/chartMath';
 import { useVariantFigures, type VariantFigures } from './useVariantFigures';
@@ -39,6 +41,36 @@ function Figures({ of }: { of: VariantFigures | null }) {
     </>
   );
 }
+
+/** Variants with their figures, to take along. */
+const variantTable = (variants: Variant[], figures: Map<string, VariantFigures>): TableData => ({
+  title: 'Variants',
+  columns: [
+    'Variant',
+    'Made of',
+    'To the target (dB)',
+    'was (dB)',
+    'At spots left out (dB)',
+    'Most boost (dB)',
+    'Left alone',
+  ],
+  rows: variants.map((v) => {
+    const f = figures.get(v.id);
+    return [
+      v.name,
+      words(v),
+      ...(f
+        ? [
+            f.distance.after.toFixed(2),
+            f.distance.before.toFixed(2),
+            f.leftOutDb?.toFixed(2) ?? '',
+            f.boostDb.toFixed(1),
+            String(f.leftAlone),
+          ]
+        : ['', '', '', '', '']),
+    ];
+  }),
+});
 
 /** Variants: any number, named, duplicated, laid beside each other, each with what it rests on. */
 export function VariantsPage({
@@ -86,6 +118,7 @@ export function VariantsPage({
       <h2>
         Variants
         <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+          <TableMenu table={() => variantTable(variants, figures)} />
           <small>Lay over the plot</small>
           <Select
             size="xs"

@@ -207,6 +207,7 @@ function HandOver({ project }: { project: Project }) {
           </span>
         ) : null}
         <ChannelMisses
+          title={`Verified less predicted, memory ${load?.letter ?? ''}, ${spot.name}`}
           list={comparison.list}
           shownId={shown?.id ?? null}
           nameOf={nameOf}
@@ -218,6 +219,7 @@ function HandOver({ project }: { project: Project }) {
           }
         />
         <SpotMisses
+          title={`Verified less predicted, memory ${load?.letter ?? ''}, every spot`}
           list={atSpots}
           spotId={spot.id}
           nameOf={nameOf}

@@ -1,4 +1,6 @@
 import { formatDb, formatHz } from '../../parts/chartMath';
+import { TableMenu } from '../../parts/TableMenu';
+import { missTable, spotTable } from './missTable';
 import type { SpotVerdict } from './spotVerdicts';
 import type { Comparison } from './useComparison';
 
@@ -18,12 +20,15 @@ function Shown({ name, active, onShow }: { name: string; active: boolean; onShow
 
 /** How far each channel is from what was predicted. */
 export function ChannelMisses({
+  title,
   list,
   shownId,
   nameOf,
   onShow,
   onSaveFilter,
 }: {
+  /** under which it is taken along */
+  title: string;
   list: Comparison[];
   shownId: string | null;
   nameOf: (id: string) => string;
@@ -40,7 +45,9 @@ export function ChannelMisses({
           <th className="num">RMS</th>
           <th className="num">Most</th>
           <th className="num">at</th>
-          <th />
+          <th className="num">
+            <TableMenu table={() => missTable(title, list, nameOf)} />
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -92,11 +99,13 @@ export function ChannelMisses({
 
 /** The same for every spot, once more than one was measured again. */
 export function SpotMisses({
+  title,
   list,
   spotId,
   nameOf,
   onShow,
 }: {
+  title: string;
   list: SpotVerdict[];
   spotId: string;
   nameOf: (id: string) => string;
@@ -111,6 +120,9 @@ export function SpotMisses({
           <th className="num">Most</th>
           <th>of</th>
           <th className="num">at</th>
+          <th className="num">
+            <TableMenu table={() => spotTable(title, list, nameOf)} />
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -122,6 +134,7 @@ export function SpotMisses({
             <td className={`num mono ${s.agrees ? 'good' : 'attention'}`}>{formatDb(s.worst.db, 2)}</td>
             <td>{nameOf(s.worst.id)}</td>
             <td className="num mono">{formatHz(s.worst.at)}</td>
+            <td />
           </tr>
         ))}
       </tbody>

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { ListeningChain, Project } from '@pebble-hall/core/project';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { formatDb } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
 import { Note } from '../../parts/Note';
@@ -20,6 +20,7 @@ import { firstSection, type Section } from './section';
 import { useHeadphones } from './useHeadphones';
 import { SYSTEM_OUTPUT } from './useOutputs';
 import { useListening, type ListenRequest } from './useListening';
+import { usePlayAgain } from './usePlayAgain';
 import { WhereCard } from './WhereCard';
 
 const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-mussel'];
@@ -132,22 +133,12 @@ function Listen({ project }: { project: Project }) {
   const heardNow = all[at];
   const bassless = heardNow ? withoutBass(project, heardNow, place) : [];
 
-  /** What is playing is prepared anew once what it was made from has changed: the chain that has to be in use by then, and whom to hear. */
-  const again = useRef<{ chainId: string | null; first: number } | null>(null);
-  const playAgain = (chainId = project.chainId, first = at) => {
-    if (!listening.playing || blind) return;
-    again.current = { chainId, first };
-    listening.stop();
-  };
-  useEffect(() => {
-    if (!again.current || listening.playing || listening.work || again.current.chainId !== project.chainId)
-      return;
-    const { first } = again.current;
-    again.current = null;
+  const again = usePlayAgain(listening, project.chainId, (first) => {
     const next = request();
     if (next) void listening.play(next, first);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once per end of playing
-  }, [listening.playing, listening.work, project.chainId]);
+  });
+  /** What is heard is prepared anew; not while a blind trial is under way, which has candidates of its own. */
+  const playAgain = () => !blind && again(at);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -169,7 +160,7 @@ function Listen({ project }: { project: Project }) {
     setChain(next);
   };
   const setChain = (id: string | null) => {
-    playAgain(id, id ? 1 : 0);
+    again(id ? 1 : 0, id);
     const name = project.chains.find((c) => c.id === id)?.name;
     void change(name ? `listening through ${name}` : 'listening without a chain', (p) => ({
       ...p,

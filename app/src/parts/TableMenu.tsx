@@ -1,0 +1,25 @@
+import { ActionIcon, Menu } from '@mantine/core';
+import { IconCopy, IconDownload, IconTable } from '@tabler/icons-react';
+import { copyTable, saveTable } from './takeTable';
+import type { TableData } from './tableText';
+
+/** Takes a table along that is shown with controls in it: as tab-separated text, or as CSV. */
+export function TableMenu({ table }: { table: () => TableData }) {
+  return (
+    <Menu position="bottom-end" shadow="sm">
+      <Menu.Target>
+        <ActionIcon size="sm" variant="default" aria-label={`Take along: ${table().title}`}>
+          <IconTable size={14} />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item leftSection={<IconCopy size={15} />} onClick={() => copyTable(table())}>
+          Copy the table
+        </Menu.Item>
+        <Menu.Item leftSection={<IconDownload size={15} />} onClick={() => saveTable(table())}>
+          Save as CSV
+        </Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
