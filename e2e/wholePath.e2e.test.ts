@@ -134,6 +134,8 @@ describe('from an empty browser to a verified correction', () => {
     );
     const { width } = await handle.getRect();
     expect(width).toBeGreaterThan(10);
+    await handle.click(); // a press alone moves nothing
+    expect(await handle.getAttribute('aria-valuetext')).toBe('1 kHz, +1.0 dB');
     await user.driver
       .actions()
       .move({ origin: handle })
@@ -313,6 +315,11 @@ describe('from an empty browser to a verified correction', () => {
       240_000,
     );
     await user.sees('All 7 channels were measured again');
+    await user.press('Take along: Verified less predicted, memory C, every spot');
+    await user.press('Save as CSV');
+    const csv = (await user.download(/memory-C-every-spot\.csv$/)).bytes.toString().trim().split('\r\n');
+    expect(csv[0]).toBe('Spot,Channels,Most (dB),Channel,at (Hz),Verdict');
+    expect(csv).toHaveLength(5);
     // the deepest lows of a subwoofer that shares its work are near the noise, which is allowed for
     const worst = await misses();
     expect(worst).toHaveLength(7);

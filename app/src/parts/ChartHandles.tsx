@@ -19,6 +19,8 @@ export interface HandleEvents {
 const LOWEST = 20;
 const HIGHEST = 20000;
 const MOST_DB = 24;
+/** A handle that lies further outside the plot than this, px, is not drawn. */
+const EDGE = 8;
 
 /** Handles of the target curve: drag, arrow keys (Shift for fine steps), Delete. */
 export function ChartHandles({
@@ -31,7 +33,13 @@ export function ChartHandles({
   onMove,
   onRemove,
 }: HandleEvents & { view: PlotView }) {
-  const grabbed = useRef<number | null>(null);
+  const grabbed = useRef<{
+    index: number;
+    x: number;
+    y: number;
+    handle: TargetHandle;
+    moved: boolean;
+  } | null>(null);
   const bounded = (index: number, frequency: number, levelDb: number): TargetHandle => {
     // a handle keeps its place between its neighbours, a twelfth of an octave off
     const sorted = handles.map((h) => h.frequency).filter((_, i) => i !== index);
@@ -43,11 +51,16 @@ export function ChartHandles({
       levelDb: Math.round(10 * Math.min(MOST_DB, Math.max(-MOST_DB, levelDb))) / 10,
     };
   };
+  /** The handle goes as far as the hand does from where it was grabbed: a press alone moves nothing. */
   const drag = (event: React.PointerEvent<SVGGElement>, index: number, done: boolean) => {
-    const rect = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    const [x, y] = [event.clientX - rect.left, event.clientY - rect.top];
-    const f = frequencyAt(view, x);
-    onMove(index, bounded(index, f, levelAt(view, y) - offsetDb - onTopDb(handles[index]!.frequency)), done);
+    const from = grabbed.current;
+    if (from?.index !== index) return;
+    const [x, y] = [event.clientX - from.x, event.clientY - from.y];
+    from.moved ||= x !== 0 || y !== 0;
+    if (done) grabbed.current = null;
+    if (!from.moved) return;
+    const f = frequencyAt(view, xOf(view, from.handle.frequency) + x);
+    onMove(index, bounded(index, f, from.handle.levelDb + levelAt(view, y) - levelAt(view, 0)), done);
   };
   const key = (event: React.KeyboardEvent, index: number) => {
     const { frequency, levelDb } = handles[index]!;
@@ -73,6 +86,9 @@ export function ChartHandles({
           yOf(view, handle.levelDb + offsetDb + onTopDb(handle.frequency)),
         ];
         if (x < view.x - 1 || x > view.x + view.width + 1) return null;
+        // where the curve leaves the plot, as a subwoofer's does in the highs, only the one in hand is kept at the edge
+        const outside = y < view.y - EDGE || y > view.y + view.height + EDGE;
+        if (outside && selected !== index) return null;
         return (
           <g
             key={index}
@@ -86,17 +102,13 @@ export function ChartHandles({
             onFocus={() => onSelect(index)}
             onKeyDown={(event) => key(event, index)}
             onPointerDown={(event) => {
-              grabbed.current = index;
+              grabbed.current = { index, x: event.clientX, y: event.clientY, handle, moved: false };
               event.currentTarget.setPointerCapture(event.pointerId);
               event.stopPropagation();
               onSelect(index);
             }}
-            onPointerMove={(event) => grabbed.current === index && drag(event, index, false)}
-            onPointerUp={(event) => {
-              if (grabbed.current !== index) return;
-              grabbed.current = null;
-              drag(event, index, true);
-            }}
+            onPointerMove={(event) => drag(event, index, false)}
+            onPointerUp={(event) => drag(event, index, true)}
             onDoubleClick={(event) => event.stopPropagation()}
           >
             <circle r={14} fill="transparent" />

@@ -1,6 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { channelFindings } from './channelFindings';
-import { designKey, fittedOf, isSpotTaken, marginNow, sweepOf, usableSpots } from './progress';
+import { designKey, fittedOf, isSpotTaken, marginNow, usableSpots } from './progress';
+import { verifiedOf } from './verified';
 
 export type StoneState = 'empty' | 'begun' | 'done' | 'look again';
 
@@ -88,10 +89,7 @@ function handOverState(project: Project): Evidence {
   const load = project.loads.at(-1);
   if (!load) return { state: 'empty', evidence: 'nothing loaded' };
   const channels = Object.keys(load.spans);
-  const home = project.place.spots[0]!;
-  const verified = channels.filter(
-    (id) => sweepOf(project, home.id, id, 'verified')?.memory.checksum === load.checksum,
-  );
+  const verified = channels.filter((id) => verifiedOf(project, load, id));
   if (verified.length === channels.length) return { state: 'done', evidence: `${load.letter} verified` };
   return { state: 'begun', evidence: `memory ${load.letter} loaded` };
 }

@@ -10,4 +10,5 @@ it.each([
   [false, guard, 'off: Sub 1 may clip by 4.3 dB'],
   [false, { ...guard, mostDb: -2 }, 'off'],
   [false, null, 'off'],
+  [true, 'memory A has changed.', 'not known: memory A has changed.'],
 ])('the guard, on %s, with %j: %s', (on, what, words) => expect(guardWords(on, what)).toBe(words));

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { baseOutputs } from '../../parts/baseOutputs';
 import { outputsOf, type ExactFilters } from '../../parts/exactFilters';
 import { designKey } from '../../parts/progress';
+import { sentenceOf } from '../../store';
 
 /** What the headroom guard takes from all channels, and whose chain asks for it. */
 export interface Guard {
@@ -16,13 +17,13 @@ export interface Guard {
   of: string;
 }
 
-/** What a correction asks of the processor's headroom once its filters are made; null before. */
+/** What a correction asks of the processor's headroom once its filters are made; null before, and why it cannot be known. */
 export function useGuard(
   project: Project,
   correction: Correction,
   filters: ExactFilters | null,
-): Guard | null {
-  const [state, setState] = useState<{ key: string; guard: Guard | null } | null>(null);
+): Guard | string | null {
+  const [state, setState] = useState<{ key: string; guard: Guard | string } | null>(null);
   // levels, delays and crossovers do not change the filters, but the chain
   const key = filters ? `${filters.key} ${designKey(project, correction)}` : null;
   useEffect(() => {
@@ -37,8 +38,7 @@ export function useGuard(
       const of = id === LOW_CHANNEL ? id : (project.place.loudspeakers.find((l) => l.id === id)?.name ?? id);
       setState({ key, guard: { takesDb: guardDb, mostDb: toneDb, atHz, of } });
     };
-    // what cannot be built is said where it is loaded
-    read().catch(() => current && setState({ key, guard: null }));
+    read().catch((error: unknown) => current && setState({ key, guard: sentenceOf(error) }));
     return () => {
       current = false;
     };
@@ -48,13 +48,15 @@ export function useGuard(
 }
 
 /** The guard in words. */
-export const guardWords = (on: boolean, guard: Guard | null): string =>
-  !on
-    ? guard && guard.mostDb > 0.05
-      ? `off: ${guard.of} may clip by ${guard.mostDb.toFixed(1)} dB`
-      : 'off'
-    : guard === null
-      ? 'follows with the filters'
-      : guard.takesDb === 0
-        ? 'takes nothing: no chain goes above 0 dB'
-        : `takes ${guard.takesDb.toFixed(1)} dB from all, for ${guard.of}`;
+export const guardWords = (on: boolean, guard: Guard | string | null): string =>
+  typeof guard === 'string'
+    ? `not known: ${guard}`
+    : !on
+      ? guard && guard.mostDb > 0.05
+        ? `off: ${guard.of} may clip by ${guard.mostDb.toFixed(1)} dB`
+        : 'off'
+      : guard === null
+        ? 'follows with the filters'
+        : guard.takesDb === 0
+          ? 'takes nothing: no chain goes above 0 dB'
+          : `takes ${guard.takesDb.toFixed(1)} dB from all, for ${guard.of}`;
