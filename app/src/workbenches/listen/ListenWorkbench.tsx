@@ -3,7 +3,6 @@ import type { ListeningChain, Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useState } from 'react';
 import { formatDb } from '../../parts/chartMath';
 import { Frame } from '../../parts/Frame';
-import { Note } from '../../parts/Note';
 import { fittedOf, sweepOf } from '../../parts/progress';
 import { ResponseChart, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
 import { tellProblem } from '../../parts/tell';
@@ -13,6 +12,7 @@ import { BlindCard } from './BlindCard';
 import { candidatesOf, headphoneCandidates, withoutBass, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
 import { HeadphonesCard } from './HeadphonesCard';
+import { HeardNotes } from './HeardNotes';
 import { fileMaterial, MOST_RENDERED_S, RATE, type Material, type MaterialKind } from './materials';
 import { PieceCard } from './PieceCard';
 import { grid, useHeardLevels } from './useHeardLevels';
@@ -243,50 +243,28 @@ function Listen({ project }: { project: Project }) {
           />
         )}
       </div>
-      <section className="notes" aria-label="What is heard, in words">
-        <h2>What is heard {blind ? null : <small>keys 1 to {all.length}, c: next chain</small>}</h2>
-        <Note number={1}>
-          {place.through === 'room'
-            ? `${material?.name ?? 'The piece'} through ${place.leftId === place.rightId ? nameOf(place.leftId) : `${nameOf(place.leftId)} and ${nameOf(place.rightId)}`}, as one microphone at ${spots.find((s) => s.id === place.spotId)?.name ?? ''} hears it: measured responses, so in the room’s own sound, and not in stereo.`
-            : place.through === 'headphones'
-              ? headphones
-                ? `${material?.name ?? 'The piece'} on ${headphones.name}, towards ${headphones.targetName}: ${corrected ? `${corrected.distance.before.toFixed(1)} dB from the target as they are, ${corrected.distance.after.toFixed(1)} dB corrected` : 'being worked out'}. Above 12 kHz, where every ear differs, nothing is done.`
-                : 'Choose headphones below, from the library or by a file of their response.'
-              : `${material?.name ?? 'The piece'} through the filters alone, on this computer’s output: for the real room.`}
-        </Note>
-        {place.through === 'output' && !blind && heardNow && bassless.length > 0 ? (
-          <p className="attention" style={{ margin: 0 }}>
-            {heardNow.name}: the bass of {bassless.join(' and ')} goes to the subwoofers in the processor, so
-            it is not heard here.
-          </p>
-        ) : null}
-        {rendered && !blind && heardOfThese ? (
-          <Note
-            number={2}
-            small={matched ? 'ITU-R BS.1770-4; all are brought to the quietest' : undefined}
-            attention={!matched}
-          >
-            {matched
-              ? `Matched in loudness: ${listening.heard!.candidates.map((c, i) => `${c.name} ${formatDb(rendered.trimDb[i]!)}`).join(', ')}.`
-              : `Not matched: ${loudest(
-                  listening.heard!.candidates.map((c) => c.name),
-                  rendered.loudness,
-                )}`}
-          </Note>
-        ) : null}
-        {chain ? (
-          <Note number={3} attention>
-            The chain {chain.name} is for monitoring only. It is on this page alone and must not be printed
-            into a recording; to make a file with it, use Render a file below.
-          </Note>
-        ) : null}
-        {levels.problem ? (
-          <p role="alert" className="attention">
-            {levels.problem}
-          </p>
-        ) : null}
-        {listening.work ? <span className="quiet">{listening.work}</span> : null}
-      </section>
+      <HeardNotes
+        where={{
+          piece: material?.name ?? null,
+          through: place.through,
+          left: nameOf(place.leftId),
+          right: nameOf(place.rightId),
+          spot: spots.find((s) => s.id === place.spotId)?.name ?? '',
+          headphones,
+          distance: corrected?.distance ?? null,
+        }}
+        candidates={blind ? null : all.length}
+        heard={blind || !heardOfThese ? null : listening.heard}
+        matched={matched}
+        bassless={
+          place.through === 'output' && !blind && heardNow && bassless.length > 0
+            ? { name: heardNow.name, channels: bassless }
+            : null
+        }
+        chain={chain?.name ?? null}
+        problem={levels.problem}
+        work={listening.work}
+      />
       <div
         className="shore"
         style={{
@@ -399,13 +377,4 @@ function Listen({ project }: { project: Project }) {
       </div>
     </div>
   );
-}
-
-function loudest(names: string[], values: number[]): string {
-  const most = Math.max(...values.filter(Number.isFinite));
-  const i = values.indexOf(most);
-  const over = most - Math.min(...values.filter(Number.isFinite));
-  return over < 0.2
-    ? 'all are about as loud.'
-    : `${names[i]} is louder by ${over.toFixed(1)} dB than the quietest, and louder sounds better.`;
 }
