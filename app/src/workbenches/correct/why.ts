@@ -26,7 +26,7 @@ export function whyAt(
     frequency: grid[i]!,
     rows: [
       ['As found, average', formatDb(found.averageDb[i]!)],
-      ['Seats', `${formatDb(found.lowDb[i]!)} to ${formatDb(found.highDb[i]!)}`],
+      ['Seats', `${formatDb(found.lowDb[i]!).replace(' dB', '')} to ${formatDb(found.highDb[i]!)}`],
       ['Spots deviate by', `${spreadDb[i]!.toFixed(1)} dB`],
       ['Not of minimum phase', `${Math.round(100 * turned[i]!)} % of spots`],
       ['Target', formatDb(targetDb[i]!)],
