@@ -110,7 +110,15 @@ export class User {
   }
 
   async tick(label: string): Promise<void> {
-    await (await this.find(`//label[contains(normalize-space(.), ${quote(label)})]`)).click();
+    await this.click(`//label[contains(normalize-space(.), ${quote(label)})]`);
+  }
+
+  /** Clicks what is found; once more where the page drew it anew between finding and clicking. */
+  private async click(xpath: string): Promise<void> {
+    await this.until(`clicking ${xpath}`, async () => {
+      await (await this.find(xpath)).click();
+      return true;
+    });
   }
 
   /** Switches a practice fault of the stand-in on or off. */
@@ -138,9 +146,7 @@ export class User {
 
   /** Chooses one of several that stand beside each other. */
   async among(group: string, option: string): Promise<void> {
-    await (
-      await this.find(`//*[@aria-label=${quote(group)}]//label[normalize-space(.)=${quote(option)}]`)
-    ).click();
+    await this.click(`//*[@aria-label=${quote(group)}]//label[normalize-space(.)=${quote(option)}]`);
   }
 
   /** Chooses in a list by what is written there. */
@@ -152,8 +158,13 @@ export class User {
 
   /** Chooses in a list that unfolds, by what is written there. */
   async pick(label: string, option: string): Promise<void> {
-    await (await this.field(label)).click();
+    let openedAt = -Infinity;
     await this.until(`choosing ${option}`, async () => {
+      // a page that is still settling may close the list again: then it is unfolded once more
+      if (Date.now() - openedAt > 3000) {
+        await (await this.field(label)).click();
+        openedAt = Date.now();
+      }
       const options = await this.driver.findElements({
         xpath: `//*[@role="option"][normalize-space(.)=${quote(option)}]`,
       });

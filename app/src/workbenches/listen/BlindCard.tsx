@@ -1,7 +1,7 @@
 import { Button, MultiSelect, SegmentedControl } from '@mantine/core';
 import type { BlindTrial, Project } from '@pebble-hall/core/project';
 import { seededRandom, type Random } from '@pebble-hall/core/signal';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { trialSentence } from '../../parts/trials';
 import type { Change } from '../../parts/useChange';
 import { answerOf, nextTurn, type Turn } from './blind';
@@ -52,6 +52,20 @@ export function BlindCard(props: BlindCardProps) {
     setStone(i);
     props.onHear(turn!.order[i]!);
   };
+  // the same keys as with open eyes: the number of what is to be heard
+  useEffect(() => {
+    if (!active || !turn) return;
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as Element | null)?.closest?.('input, textarea');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const digit = Number(event.key);
+      if (!(digit >= 1 && digit <= turn.order.length)) return;
+      hear(digit - 1);
+      event.preventDefault();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  });
   const answer = (choice: number | 'same' | 'different') => {
     setAnswers([...answers, answerOf(turn!, choice)]);
     const next = nextTurn(kind, taking.length, random.current!);
@@ -83,7 +97,10 @@ export function BlindCard(props: BlindCardProps) {
     return (
       <section className="card" aria-label="Blind">
         <h2>
-          Blind <small>turn {answers.length + 1}</small>
+          Blind{' '}
+          <small>
+            keys 1 to {turn.order.length}, turn {answers.length + 1}
+          </small>
         </h2>
         <div style={{ display: 'flex', gap: 10 }} role="group" aria-label="Stones">
           {turn.order.map((_, i) => (

@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { migrateProject, PROJECT_VERSION } from './index.js';
+
+const target = { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 2, highTiltDb: 0, lowReachHz: 45 };
+const outputs = [{ trimDb: -1 }, { trimDb: 0 }];
+const load = { letter: 'B', outputs, before: null };
+/** What version 5 held of what changed with version 6. */
+const five = {
+  version: 5,
+  name: 'kept',
+  variants: [{ name: 'First', correction: { strength: 0.5, target, familyTargets: { dunlin: target } } }],
+  headphones: [{ name: 'Knot 40', target }],
+  chains: [{ name: 'Desk', outputName: 'Box', trimDb: -2 }],
+  loads: [load],
+  pendingLoad: null,
+};
+
+describe('from version 5 on', () => {
+  const now = migrateProject(five) as unknown as Record<string, never> & typeof five;
+
+  it('keeps the high end of every target, and sends no bass anywhere', () => {
+    expect(now.version).toBe(PROJECT_VERSION);
+    const reaching = { ...target, highReachHz: null };
+    expect(now.variants[0]).toEqual({
+      name: 'First',
+      correction: { strength: 0.5, target: reaching, familyTargets: { dunlin: reaching }, lowChannel: null },
+    });
+    expect(now.headphones[0]!.target).toEqual(reaching);
+    expect(now.loads[0]!.outputs).toEqual(outputs.map((o) => ({ ...o, bassFeed: null, playsBass: false })));
+    expect(now.loads[0]!.before).toBeNull();
+  });
+
+  it('lets listening chains play where the system chooses, as they did, and keeps what they were called', () => {
+    expect(now.chains).toEqual([{ name: 'Desk', outputName: 'Box', outputId: '', trimDb: -2 }]);
+  });
+
+  it('carries a transfer that waits along', () => {
+    const waiting = migrateProject({ ...five, pendingLoad: { transferId: 't', load } }) as typeof five & {
+      pendingLoad: { load: typeof load };
+    };
+    expect(waiting.pendingLoad.load.outputs[0]).toMatchObject({ trimDb: -1, playsBass: false });
+  });
+
+  it('alters nothing of what it was given', () => {
+    expect(five.version).toBe(5);
+    expect(five.variants[0]!.correction.target).toEqual(target);
+  });
+});
+
+it('refuses what is newer than itself, and what has no version', () => {
+  expect(() => migrateProject({ version: PROJECT_VERSION + 1 })).toThrow(/only up to/);
+  expect(() => migrateProject({})).toThrow(/version undefined/);
+  const today = { version: PROJECT_VERSION };
+  expect(migrateProject(today)).toBe(today);
+});
