@@ -16,7 +16,7 @@ const five = {
 };
 
 describe('from version 5 on', () => {
-  const now = migrateProject(five) as unknown as Record<string, never> & typeof five;
+  const now = migrateProject(five);
 
   it('keeps the high end of every target, and sends no bass anywhere', () => {
     expect(now.version).toBe(PROJECT_VERSION);
@@ -35,9 +35,10 @@ describe('from version 5 on', () => {
   });
 
   it('carries a transfer that waits along', () => {
-    const waiting = migrateProject({ ...five, pendingLoad: { transferId: 't', load } }) as typeof five & {
-      pendingLoad: { load: typeof load };
-    };
+    const waiting = migrateProject<{ pendingLoad: unknown }>({
+      ...five,
+      pendingLoad: { transferId: 't', load },
+    }) as { pendingLoad: { load: typeof load } };
     expect(waiting.pendingLoad.load.outputs[0]).toMatchObject({ trimDb: -1, playsBass: false });
   });
 
