@@ -59,11 +59,15 @@ export const axisHz = (frequency: number): string =>
   frequency >= 1000 ? `${frequency / 1000}k` : String(frequency);
 
 /** "+3.2 dB", with a true minus sign; "–" for what is no number. */
-export function formatDb(levelDb: number, digits = 1): string {
+export const formatDb = (levelDb: number, digits = 1): string =>
+  Number.isFinite(levelDb) ? `${signedDb(levelDb, digits)} dB` : '–';
+
+/** The same without its unit, for columns and ranges that name it once. */
+export function signedDb(levelDb: number, digits = 1): string {
   if (!Number.isFinite(levelDb)) return '–';
   const rounded = Number(levelDb.toFixed(digits));
   const text = Math.abs(rounded).toFixed(digits);
-  return `${rounded > 0 ? '+' : rounded < 0 ? '\u2212' : ''}${text} dB`;
+  return `${rounded > 0 ? '+' : rounded < 0 ? '\u2212' : ''}${text}`;
 }
 
 /** Index of the point nearest to a frequency (over log frequency). */

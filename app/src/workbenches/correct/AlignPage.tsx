@@ -4,7 +4,7 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { formatDb } from '../../parts/chartMath';
 import { NumberField } from '../../parts/NumberField';
 import { TableMenu } from '../../parts/TableMenu';
-import { alignTable } from './alignTable';
+import { alignTable, PLAIN } from './alignTable';
 import type { Edit } from './useCorrection';
 import type { HomeReading } from './useAtHome';
 
@@ -16,15 +16,13 @@ interface AlignPageProps {
   onEdit: Edit;
 }
 
-const plain: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
-
 /** Levels and delays of all channels from the home spot, with the reason, in ms, metres and dB; each can be changed. */
 export function AlignPage({ project, correction, reading, problem, onEdit }: AlignPageProps) {
   const { alignment } = correction;
   const speed = speedOfSound(project.place.temperatureC);
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const set = (id: string, label: string, next: Partial<Alignment>) =>
-    onEdit(label, { alignment: { ...alignment, [id]: { ...plain, ...alignment[id], ...next } } });
+    onEdit(label, { alignment: { ...alignment, [id]: { ...PLAIN, ...alignment[id], ...next } } });
   const take = () =>
     onEdit('levels and delays from the home spot', {
       alignment: Object.fromEntries(
@@ -89,7 +87,7 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
             <tbody>
               {reading.channels.map((c, i) => {
                 const s = reading.suggested[i]!;
-                const now = alignment[c.id] ?? plain;
+                const now = alignment[c.id] ?? PLAIN;
                 return (
                   <tr key={c.id}>
                     <td>{nameOf(c.id)}</td>

@@ -1,10 +1,10 @@
 import type { Alignment } from '@pebble-hall/core/project';
-import { formatDb } from '../../parts/chartMath';
+import { signedDb } from '../../parts/chartMath';
 import type { TableData } from '../../parts/tableText';
 import type { HomeReading } from './useAtHome';
 
-const PLAIN: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
-const number = (db: number) => formatDb(db).replace(' dB', '');
+/** A channel that is left as the processor had it. */
+export const PLAIN: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
 
 /** Levels and delays as they are read at the home spot, suggested and set, to take along. `speed` of sound in m/s. */
 export const alignTable = (
@@ -29,11 +29,11 @@ export const alignTable = (
     const [s, now] = [suggested[i]!, alignment[c.id] ?? PLAIN];
     return [
       nameOf(c.id),
-      number(c.levelDb),
+      signedDb(c.levelDb),
       c.arrivalS === null ? '' : (1000 * (c.arrivalS + c.latencyS)).toFixed(2),
-      number(s.trimDb),
+      signedDb(s.trimDb),
       (1000 * s.delayS).toFixed(2),
-      number(now.trimDb),
+      signedDb(now.trimDb),
       now.delayMs.toFixed(2),
       ((now.delayMs / 1000) * speed).toFixed(2),
       now.inverted ? 'reversed' : 'normal',

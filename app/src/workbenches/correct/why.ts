@@ -1,6 +1,6 @@
 import { MOVES_DB, spanWeight, TURNED_SHARE, type ChannelDesign } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
-import { formatDb, formatHz } from '../../parts/chartMath';
+import { formatDb, formatHz, signedDb } from '../../parts/chartMath';
 
 /** All that a design knows of one frequency. */
 export interface Why {
@@ -26,7 +26,7 @@ export function whyAt(
     frequency: grid[i]!,
     rows: [
       ['As found, average', formatDb(found.averageDb[i]!)],
-      ['Seats', `${formatDb(found.lowDb[i]!).replace(' dB', '')} to ${formatDb(found.highDb[i]!)}`],
+      ['Seats', `${signedDb(found.lowDb[i]!)} to ${formatDb(found.highDb[i]!)}`],
       ['Spots deviate by', `${spreadDb[i]!.toFixed(1)} dB`],
       ['Not of minimum phase', `${Math.round(100 * turned[i]!)} % of spots`],
       ['Target', formatDb(targetDb[i]!)],

@@ -1,7 +1,6 @@
 import type { Span } from '@pebble-hall/core/correct';
 import { plainOutput } from '@pebble-hall/core/output';
 import type { MemoryLoad, Project, Variant } from '@pebble-hall/core/project';
-import { smoothLevels } from '@pebble-hall/core/signal';
 import { useEffect, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { baseOutputs } from '../../parts/baseOutputs';
@@ -10,6 +9,7 @@ import { exactFilters, exactKey, outputsOf } from '../../parts/exactFilters';
 import { designKey, sweepOf } from '../../parts/progress';
 import { tellProblem } from '../../parts/tell';
 import { sentenceOf } from '../../store';
+import { differenceOf } from './difference';
 
 /** What a channel would be at a spot if a variant were loaded in place of what is in a memory, dB on the grid. */
 async function predictedBy(
@@ -78,17 +78,15 @@ export function besideVariantWords(
   memory: { letter: string; predictedDb: Float64Array; span: Span },
   variant: { name: string; levelDb: Float64Array },
 ): string {
-  const [a, b] = [memory.predictedDb, variant.levelDb].map((levels) => smoothLevels(grid, levels, 6)) as [
-    Float64Array,
-    Float64Array,
-  ];
-  let most = -1;
-  grid.forEach((f, i) => {
-    if (f < memory.span.from || f > memory.span.to) return;
-    if (most < 0 || Math.abs(b[i]! - a[i]!) > Math.abs(b[most]! - a[most]!)) most = i;
-  });
-  const db = most < 0 ? 0 : b[most]! - a[most]!;
+  const of = (levelDb: Float64Array) => ({ levelDb, margins: [] }); // neither was measured: no noise to allow for
+  const { worstDb: db, worstAt } = differenceOf(
+    grid,
+    memory.predictedDb,
+    of(memory.predictedDb),
+    of(variant.levelDb),
+    memory.span,
+  );
   return Math.abs(db) < ALIKE_DB
     ? `${variant.name} would do the same as memory ${memory.letter} here.`
-    : `${variant.name} would differ from memory ${memory.letter} by ${formatDb(db)} at ${formatHz(grid[most]!)} at most.`;
+    : `${variant.name} would differ from memory ${memory.letter} by ${formatDb(db)} at ${formatHz(worstAt)} at most.`;
 }

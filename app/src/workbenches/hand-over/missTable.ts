@@ -1,10 +1,10 @@
-import { formatDb } from '../../parts/chartMath';
+import { signedDb } from '../../parts/chartMath';
 import type { TableData } from '../../parts/tableText';
 import type { SpotVerdict } from './spotVerdicts';
 import type { Comparison } from './useComparison';
 
 const hz = (f: number) => f.toFixed(1);
-const number = (db: number) => formatDb(db, 2).replace(' dB', '');
+const number = (db: number) => signedDb(db, 2);
 
 /** What was measured again against its prediction, channel by channel, to take along. */
 export const missTable = (title: string, list: Comparison[], nameOf: (id: string) => string): TableData => ({
