@@ -59,7 +59,7 @@ export function TargetCard(props: TargetCardProps) {
           <TargetShelf target={target} onTake={(name, next) => onEdit(`target ${name}`, next)} />
         </span>
       </h2>
-      <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+      <div className="row compact-fields" style={{ justifyContent: 'flex-start', gap: 6 }}>
         <span
           role="group"
           aria-label="Handles"
@@ -105,7 +105,7 @@ export function TargetCard(props: TargetCardProps) {
           max={20000}
           step={10}
           digits={0}
-          width={88}
+          width={78}
           onChange={(frequency) => !doubled(frequency) && set({ frequency })}
         />
         <NumberField
@@ -115,7 +115,7 @@ export function TargetCard(props: TargetCardProps) {
           min={-24}
           max={24}
           step={0.5}
-          width={78}
+          width={68}
           onChange={(levelDb) => set({ levelDb })}
         />
         <ActionIcon
