@@ -1,5 +1,5 @@
 import { Key } from 'selenium-webdriver';
-import { describe, expect, it } from 'vitest';
+import { describe, it } from 'vitest';
 import { aUser } from './support/aUser';
 
 const user = aUser();
@@ -35,12 +35,12 @@ describe('from nothing to ready to measure, on the simulated rig', () => {
     await user.sees('90°, new');
     await user.press('Accept 2 files');
     await user.sees('90°, in use');
-    expect(await user.text()).not.toContain('but the microphone points');
+    await user.lacks('but the microphone points');
     await user.choose('It points', 'at the source (0°)');
     await user.sees(
       /The file in use is for 90°, but the microphone points at the source \(0°\): wrong by up to [3-6]\.\d dB/,
     );
-    await (await user.find('//label[contains(normalize-space(.), "4417, at the source")]')).click();
+    await user.click('//label[contains(normalize-space(.), "4417, at the source")]');
     await user.until('the flag is gone', async () => !(await user.text()).includes('wrong by up to'));
   });
 
@@ -94,7 +94,7 @@ describe('from nothing to ready to measure, on the simulated rig', () => {
     await user.sees('The gain was 0 dB then and is 12 dB now: calibrate again.');
     await user.press('Undo: input gain 12 dB');
     await user.sees('Level');
-    expect(await user.text()).not.toContain('calibrate again');
+    await user.lacks('calibrate again');
   });
 
   it('Level: several meters side by side, large figures, and Escape silences', async () => {
@@ -120,13 +120,11 @@ describe('from nothing to ready to measure, on the simulated rig', () => {
       async () => ((await user.text()).match(/dB above the noise/g) ?? []).length >= 7,
     );
     await user.until('the check is over', async () => !(await user.text()).includes('Checking every'));
-    await (
-      await user.find(
-        '//button[starts-with(normalize-space(.), "Set −") or starts-with(normalize-space(.), "Set -")]',
-      )
-    ).click();
+    await user.click(
+      '//button[starts-with(normalize-space(.), "Set −") or starts-with(normalize-space(.), "Set -")]',
+    );
     await user.sees(/ready, \d+ dB/);
-    expect(((await user.text()).match(/loud enough/g) ?? []).length).toBe(7);
+    await user.counts(/loud enough/, 7);
   });
 });
 
@@ -159,9 +157,9 @@ describe('faults lead to the right verdict', () => {
 
   it('old settings in the processor: told what adds up and what stays, set to zero, put back', async () => {
     await user.sees('No trims, delays or turned polarity');
-    await (await user.find('//button[normalize-space(.)="Practise"]')).click();
+    await user.click('//button[normalize-space(.)="Practise"]');
     await user.press('Leave old settings in the processor');
-    await (await user.find('//button[normalize-space(.)="Practise"]')).click();
+    await user.click('//button[normalize-space(.)="Practise"]');
     await user.sees(
       'Adds up with a correction: Left −3 dB; Surround left +2.5 dB; Sub 2 6.5 ms, polarity turned.',
     );
@@ -202,10 +200,10 @@ describe('distances', () => {
     await user.view('Distances');
     await user.sees('Nothing is typed or heard yet');
     await user.type('Typed to Left', '4.2');
-    await (await user.find('//button[normalize-space(.)="Left"]')).click();
+    await user.click('//button[normalize-space(.)="Left"]');
     await user.press('Microphone close to Left: hear');
     await user.sees('1 of 8 places heard');
-    await (await user.find('//button[normalize-space(.)="Home spot"]')).click();
+    await user.click('//button[normalize-space(.)="Home spot"]');
     await user.press('Microphone at Home spot: hear');
     await user.sees('2 of 8 places heard');
     await user.sees(/typed 4\.20 m, heard 3\.1\d m/);

@@ -60,7 +60,7 @@ describe('spot plans', () => {
   it('says how settled the average is, from the sweeps that there are', async () => {
     await user.press('Take this spot');
     await user.sees('7 good, of 42', 120_000);
-    await (await user.find('//*[@role="button"][starts-with(@aria-label, "Right of the head,")]')).click();
+    await user.click('//*[@role="button"][starts-with(@aria-label, "Right of the head,")]');
     await user.press('Take this spot');
     await user.sees('14 good, of 42', 120_000);
     await user.sees(/Leaving one spot out moves the average of [\w ]+ by \d\.\d dB/);

@@ -4,18 +4,15 @@ import { aUser } from './support/aUser';
 const user = aUser();
 
 const chip = async (name: string) =>
-  (await user.find(`//button[contains(@class, "chip")][normalize-space(.)="${name}"]`)).click();
-const cell = async (name: string) =>
-  (await user.find(`//button[starts-with(@aria-label, "${name}:")]`)).click();
+  user.click(`//button[contains(@class, "chip")][normalize-space(.)="${name}"]`);
+const cell = async (name: string) => user.click(`//button[starts-with(@aria-label, "${name}:")]`);
 const notes = () => user.textOf('What the plot says');
 
 describe('rounds', () => {
   it('take two channels, leave one sweep out, note it, and undo', async () => {
     await user.visit('/rig#channels');
     for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
-      await (
-        await user.find(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`)
-      ).click();
+      await user.click(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`);
     }
     await user.visit('/mic-walk');
     await user.sees('0 good, of 8');
@@ -134,15 +131,14 @@ describe('looking', () => {
     await user.until('spots are fanned out', async () => (await user.textOf('Legend')).includes('Home spot'));
     await user.visit('/traces?channel=right&spot=spot-2#distortion');
     await user.sees(/Most at \d+.*%|No harmonic stands clearly above the noise/);
-    expect(await user.textOf('Legend')).toMatch(/noise floor[\s\S]*harmonic 2[\s\S]*total/);
-    expect(await user.textOf('Distortion of Right, dB')).toMatch(/1 kHz.*−\d/);
+    await user.reads('Legend', /noise floor[\s\S]*harmonic 2[\s\S]*total/);
+    await user.reads('Distortion of Right, dB', /1 kHz.*−\d/);
   });
 
   it('Room figures: octave by octave, speech, and why something is missing', async () => {
     await user.visit('/traces#room-figures');
     await user.sees(/Speech transmission index 0\.\d\d/);
-    const table = await user.textOf('Room figures');
-    expect(table).toMatch(/EDT, s.*0\.\d\d ± 0\.\d\d/);
+    await user.reads('Room figures', /EDT, s.*0\.\d\d ± 0\.\d\d/);
     await user.sees(/needs \d\d dB and has \d+ dB/);
   });
 });

@@ -78,6 +78,37 @@ export class User {
     return found;
   }
 
+  /** Waits until the page no longer reads so, or never did. */
+  async lacks(text: string | RegExp, ms?: number): Promise<void> {
+    await this.until(
+      `no text ${text}`,
+      async () => {
+        const page = await this.text();
+        return typeof text === 'string' ? !page.includes(text) : !text.test(page);
+      },
+      ms,
+    );
+  }
+
+  /** Waits until the page reads so as many times: parts of it are drawn one after the other. */
+  async counts(text: RegExp, times: number): Promise<void> {
+    await this.until(
+      `${times} times the text ${text}`,
+      async () => [...(await this.text()).matchAll(new RegExp(text, 'g'))].length === times,
+    );
+  }
+
+  /** Waits until a labelled region reads so; its match. */
+  async reads(label: string, text: RegExp, ms?: number): Promise<RegExpExecArray> {
+    let found: RegExpExecArray | null = null;
+    await this.until(
+      `${text} in ${label}`,
+      async () => (found = text.exec(await this.textOf(label))) !== null,
+      ms,
+    );
+    return found!;
+  }
+
   async find(xpath: string, ms = 20_000): Promise<WebElement> {
     let element: WebElement | undefined;
     await this.until(
@@ -114,7 +145,7 @@ export class User {
   }
 
   /** Clicks what is found; once more where the page drew it anew between finding and clicking. */
-  private async click(xpath: string): Promise<void> {
+  async click(xpath: string): Promise<void> {
     await this.until(`clicking ${xpath}`, async () => {
       await (await this.find(xpath)).click();
       return true;
