@@ -2,6 +2,7 @@ import { netLoftProject } from '../../../demo/netLoftProject';
 import { withCorrection, type Project, type Sweep } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { designKey, isSpotTaken, marginNow, sweepOf, usableSpots } from './progress';
+import { verdictKey } from './verified';
 import { stonesOf } from './stones';
 import { sweepForTest } from './sweepForTest';
 
@@ -67,6 +68,7 @@ describe('stones', () => {
       variantId: 'variant-1',
       variantName: 'First variant',
       designKey: designKey(measured),
+      verdict: null,
     };
     const loaded = { ...measured, loads: [load] };
     expect(stone(loaded, 'Correct')).toMatchObject({ state: 'done', evidence: 'in memory B' });
@@ -77,10 +79,21 @@ describe('stones', () => {
       stage: 'verified' as const,
       memory: { letter: 'B', name: '', checksum: 9, hasFilters: true },
     };
-    expect(stone({ ...loaded, sweeps: [...loaded.sweeps, verified] }, 'Hand over')).toMatchObject({
-      state: 'done',
+    expect(stone(loaded, 'Hand over')).toMatchObject({ state: 'begun', evidence: 'memory B loaded' });
+    const again = { ...loaded, sweeps: [...loaded.sweeps, verified] };
+    expect(stone(again, 'Hand over')).toMatchObject({ state: 'begun', evidence: 'B measured again' });
+    const judged = (missing: string[], p = again) => ({
+      ...p,
+      loads: [{ ...load, verdict: { of: verdictKey(again, load), missing } }],
     });
-    expect(stone(loaded, 'Hand over')).toMatchObject({ state: 'begun' });
+    expect(stone(judged([]), 'Hand over')).toMatchObject({ state: 'done', evidence: 'B verified' });
+    expect(stone(judged(['left']), 'Hand over')).toMatchObject({
+      state: 'look again',
+      evidence: 'B: 1 misses',
+    });
+    // a verdict on other sweeps says nothing of these
+    const repeated = { ...again, sweeps: [...again.sweeps, { ...verified, id: 'once more' }] };
+    expect(stone(judged([], repeated), 'Hand over')).toMatchObject({ evidence: 'B measured again' });
   });
 });
 

@@ -84,7 +84,8 @@ export const designKey = (project: Project, correction: Correction = variantOf(p
     `${measuredKey(project)} ${JSON.stringify({ ...correction, lowChannel: correction.lowChannel ?? undefined })}`,
   );
 
-function shortHash(text: string): string {
+/** A text in eight hexadecimal digits, to tell whether it has changed. */
+export function shortHash(text: string): string {
   let hash = 0;
   for (const c of text) hash = (Math.imul(hash, 31) + c.charCodeAt(0)) | 0;
   return (hash >>> 0).toString(16);

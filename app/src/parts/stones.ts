@@ -1,7 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { channelFindings } from './channelFindings';
 import { designKey, fittedOf, isSpotTaken, marginNow, usableSpots } from './progress';
-import { verifiedOf } from './verified';
+import { verdictKey, verifiedOf } from './verified';
 
 export type StoneState = 'empty' | 'begun' | 'done' | 'look again';
 
@@ -90,6 +90,12 @@ function handOverState(project: Project): Evidence {
   if (!load) return { state: 'empty', evidence: 'nothing loaded' };
   const channels = Object.keys(load.spans);
   const verified = channels.filter((id) => verifiedOf(project, load, id));
-  if (verified.length === channels.length) return { state: 'done', evidence: `${load.letter} verified` };
-  return { state: 'begun', evidence: `memory ${load.letter} loaded` };
+  if (verified.length < channels.length) return { state: 'begun', evidence: `memory ${load.letter} loaded` };
+  const { verdict } = load;
+  if (!verdict || verdict.of !== verdictKey(project, load))
+    return { state: 'begun', evidence: `${load.letter} measured again` };
+  const misses = verdict.missing.length;
+  return misses === 0
+    ? { state: 'done', evidence: `${load.letter} verified` }
+    : { state: 'look again', evidence: `${load.letter}: ${misses} ${misses === 1 ? 'misses' : 'miss'}` };
 }

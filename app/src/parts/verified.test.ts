@@ -27,6 +27,7 @@ const load: MemoryLoad = {
   designKey: '',
   variantId: null,
   variantName: '',
+  verdict: null,
 };
 const memory = (checksum: number) => ({ letter: 'B', name: 'Loft evening', checksum, hasFilters: true });
 

@@ -1,5 +1,5 @@
 import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
-import { sweepOf } from './progress';
+import { shortHash, sweepOf } from './progress';
 
 /** Every loudspeaker by itself, or the channels that send bass with what the subwoofers make of it. */
 export type VerifiedStage = Exclude<Sweep['stage'], 'as found'>;
@@ -29,3 +29,13 @@ export const verifiedOf = (
       s.memory.checksum === load.checksum,
   );
 };
+
+/** What a verdict on the home spot rests on, as text that changes when any of it does: both sweeps of every channel. */
+export function verdictKey(project: Project, load: MemoryLoad): string {
+  const home = project.place.spots[0]!.id;
+  const sweepIds = Object.keys(load.spans).flatMap((id) => [
+    sweepOf(project, home, id)?.id,
+    verifiedOf(project, load, id)?.id,
+  ]);
+  return shortHash(JSON.stringify(sweepIds));
+}

@@ -179,6 +179,7 @@ describe('project files', () => {
         designKey: 'k',
         variantId: null,
         variantName: '',
+        verdict: null,
       },
     ],
   });

@@ -51,10 +51,26 @@ export function headroomOf(chain: Chain, rate: number): Headroom {
 export const largestTone = (chain: Chain, rate: number): LargestTone =>
   toneOf(spectrumOf(chain), chain.trimDb, rate);
 
+/** What a chain does at most to the sum of several feeds that carry the same steady tone at full scale at once. */
+export function largestOfSum(feeds: Chain[], chain: Chain, rate: number): LargestTone {
+  const sum = spectrumOf(chain);
+  const parts = feeds.map((feed) => ({ gain: gainOfDb(feed.trimDb), ...spectrumOf(feed, sum.size) }));
+  const all = { size: sum.size, re: new Float64Array(sum.re.length), im: new Float64Array(sum.im.length) };
+  for (const { gain, re, im } of parts) {
+    for (let k = 0; k < re.length; k++) {
+      all.re[k] = all.re[k]! + gain * re[k]!;
+      all.im[k] = all.im[k]! + gain * im[k]!;
+    }
+  }
+  return toneOf(multiplySpectra(sum, all), chain.trimDb, rate);
+}
+
 type Spectrum = ReturnType<typeof realFft>;
 
-function spectrumOf({ fir, sections }: Chain): Spectrum {
-  const size = fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE));
+function spectrumOf(
+  { fir, sections }: Chain,
+  size = fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE)),
+): Spectrum {
   const spectrum = biquadSpectrum(sections, size);
   return fir ? multiplySpectra(spectrum, realFft(fir, size)) : spectrum;
 }

@@ -25,6 +25,7 @@ export { sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from '
 export { fitSections, sectionsErrorDb, type SectionFit, type SectionLimits } from './fitSections.js';
 export {
   headroomOf,
+  largestOfSum,
   largestTone,
   throughChain,
   type Chain,

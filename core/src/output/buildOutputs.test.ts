@@ -91,6 +91,28 @@ describe('buildOutputs', () => {
     ).toThrow(/no input 9/);
     const without = buildOutputs(base, channels.slice(1), { guard: true, fitted: [], steps, low: null });
     expect(without.outputs[2]!.playsBass).toBe(false);
+    expect(without.allAtOnce).toBeNull();
+  });
+
+  it('tells what the subwoofers are asked for when all that send bass do at once, beside the guard', () => {
+    const lowPass = { kind: 'Butterworth' as const, order: 2, frequency: 80 };
+    const sending = ['l', 'c', 'r'].map((id, i) => ({
+      ...plain,
+      id,
+      output: i + 1,
+      crossovers: { highPass: lowPass, lowPass },
+    }));
+    const sub = { ...plain, id: 's', output: 4, role: 'subwoofer' as const };
+    const quieter = { ...sub, id: 't', output: 5, alignment: { trimDb: -6, delayMs: 0, inverted: false } };
+    const { allAtOnce, guardDb } = buildOutputs(
+      Array.from({ length: 5 }, plainOutput),
+      [...sending, quieter, sub],
+      { guard: true, fitted: [1, 2, 3, 4, 5], steps, low: null },
+    );
+    // three equal feeds, flat at the lowest frequencies, add up to three times one of them
+    expect(allAtOnce).toMatchObject({ id: 's', feeds: 3 });
+    expect(allAtOnce!.toneDb).toBeCloseTo(20 * Math.log10(3), 2);
+    expect(guardDb).toBe(0);
   });
 
   it('refuses what the processor cannot hold, by name', () => {

@@ -1,4 +1,4 @@
-import { largestTone, type LargestTone, type Section } from '../correct/index.js';
+import { largestOfSum, largestTone, type LargestTone, type Section } from '../correct/index.js';
 import { crossoverBiquads, type CrossoverFilter, type SubSetting } from '../together/index.js';
 import { outputBiquads, type BassFeed, type OutputSettings } from './settings.js';
 
@@ -27,6 +27,8 @@ export interface BuiltOutputs {
   guardDb: number;
   /** largest gain of each channel's chain, before it was lowered */
   largest: Record<string, LargestTone>;
+  /** what is asked of the subwoofer that gains most when all inputs that send bass carry the same at once; not guarded against; null where fewer than two do */
+  allAtOnce: (LargestTone & { id: string; feeds: number }) | null;
 }
 
 /** What a processor of this kind can store. */
@@ -96,8 +98,24 @@ export function buildOutputs(
     });
     largest[LOW_CHANNEL] = each.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
   }
+  const feeds = outputs.flatMap(({ bassFeed }) =>
+    bassFeed
+      ? {
+          fir: null,
+          sections: crossoverBiquads('lowpass', bassFeed.lowPass, steps.rate),
+          trimDb: bassFeed.gainDb,
+        }
+      : [],
+  );
+  const atOnce = subs.map(({ id, output, fir }) => {
+    const o = outputs[output - 1]!;
+    const chain = { fir, sections: outputBiquads(o, steps.rate), trimDb: o.trimDb };
+    return { id, feeds: feeds.length, ...largestOfSum(feeds, chain, steps.rate) };
+  });
+  const allAtOnce =
+    feeds.length > 1 && atOnce.length > 0 ? atOnce.reduce((a, b) => (b.toneDb > a.toneDb ? b : a)) : null;
   const most = Math.max(0, ...Object.values(largest).map((h) => h.toneDb));
-  const guardDb = guard ? Math.ceil(10 * most - 0.01) / 10 : 0;
+  const guardDb = guard ? Math.max(0, Math.ceil(10 * most - 0.01) / 10) : 0;
   for (const output of fitted) {
     const o = outputs[output - 1]!;
     outputs[output - 1] = { ...o, trimDb: step(o.trimDb - guardDb, 0.1) };
@@ -109,7 +127,7 @@ export function buildOutputs(
     if (!(delayMs >= 0 && delayMs <= steps.mostDelayMs))
       throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
   }
-  return { outputs, filters, guardDb, largest };
+  return { outputs, filters, guardDb, largest, allAtOnce };
 }
 
 /** A full-range channel sends away what its high-pass takes from it; a subwoofer's low-pass is on its own output. */

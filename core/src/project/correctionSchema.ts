@@ -94,4 +94,5 @@ export const memoryLoad = Joi.object({
   designKey: text,
   variantId: id.allow(null),
   variantName: text.allow(''),
+  verdict: Joi.object({ of: text, missing: list(id, 64) }).allow(null),
 });

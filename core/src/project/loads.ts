@@ -20,6 +20,14 @@ export interface MemoryLoad {
   /** the variant; null where there were none yet */
   variantId: string | null;
   variantName: string;
+  /** how the home spot did when it was last measured again; null until then */
+  verdict: LoadVerdict | null;
+}
+
+/** Which channels did not do what was predicted, and of which sweeps that is said. */
+export interface LoadVerdict {
+  of: string;
+  missing: string[];
 }
 
 /** A load that has been begun and not completed: it can be gone on with. */

@@ -14,7 +14,8 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * know arrival and polarity; spots have a weight.
  * 4 to 5: variants of the correction, each with target, filter, alignment, subwoofers, crossovers; loads keep settings;
  * listening trials and chains.
- * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output.
+ * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output;
+ * loads keep their verdict.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -159,7 +160,12 @@ const STEPS: Record<number, Step> = {
   5: (project) => {
     const withBass = (outputs: unknown) =>
       (outputs as Stored[] | null)?.map((o) => ({ ...o, bassFeed: null, playsBass: false })) ?? null;
-    const load = (l: Stored) => ({ ...l, outputs: withBass(l['outputs']), before: withBass(l['before']) });
+    const load = (l: Stored) => ({
+      ...l,
+      outputs: withBass(l['outputs']),
+      before: withBass(l['before']),
+      verdict: null,
+    });
     const pending = project['pendingLoad'] as Stored | null;
     const reaching = (target: unknown) => ({ ...(target as Stored), highReachHz: null });
     const corrected = (c: Stored) => ({

@@ -150,6 +150,7 @@ const project: Project = {
       designKey: 'k',
       variantId: 'variant-1',
       variantName: 'First variant',
+      verdict: null,
     },
   ],
   pendingLoad: null,

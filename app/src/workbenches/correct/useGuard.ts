@@ -15,6 +15,8 @@ export interface Guard {
   atHz: number;
   /** whose chain that is */
   of: string;
+  /** what is asked of a subwoofer when all that send it bass carry the same at once, after what the guard takes; null where fewer than two do */
+  atOnce: { feeds: number; of: string; db: number } | null;
 }
 
 /** What a correction asks of the processor's headroom once its filters are made; null before, and why it cannot be known. */
@@ -31,12 +33,18 @@ export function useGuard(
     let current = true;
     const read = async () => {
       const { outputs } = await baseOutputs(project);
-      const { largest, guardDb } = await outputsOf(project, correction, filters.exact, outputs);
+      const { largest, guardDb, allAtOnce } = await outputsOf(project, correction, filters.exact, outputs);
       const all = Object.entries(largest);
       if (!current || all.length === 0) return;
       const [id, { toneDb, atHz }] = all.reduce((a, b) => (b[1].toneDb > a[1].toneDb ? b : a));
-      const of = id === LOW_CHANNEL ? id : (project.place.loudspeakers.find((l) => l.id === id)?.name ?? id);
-      setState({ key, guard: { takesDb: guardDb, mostDb: toneDb, atHz, of } });
+      const nameOf = (one: string) => project.place.loudspeakers.find((l) => l.id === one)?.name ?? one;
+      const of = id === LOW_CHANNEL ? id : nameOf(id);
+      const atOnce = allAtOnce && {
+        feeds: allAtOnce.feeds,
+        of: nameOf(allAtOnce.id),
+        db: allAtOnce.toneDb - guardDb,
+      };
+      setState({ key, guard: { takesDb: guardDb, mostDb: toneDb, atHz, of, atOnce } });
     };
     read().catch((error: unknown) => current && setState({ key, guard: sentenceOf(error) }));
     return () => {
@@ -47,8 +55,18 @@ export function useGuard(
   return state && state.key === key ? state.guard : null;
 }
 
-/** The guard in words. */
-export const guardWords = (on: boolean, guard: Guard | string | null): string =>
+/** The guard in words; and what it does not guard against, since programme hardly ever asks for it. */
+export function guardWords(on: boolean, guard: Guard | string | null): string {
+  const atOnce = guard && typeof guard !== 'string' ? guard.atOnce : null;
+  return (
+    takenWords(on, guard) +
+    (atOnce && atOnce.db > 0.05
+      ? `; the same bass in all ${atOnce.feeds} inputs at once would drive ${atOnce.of} to +${atOnce.db.toFixed(1)} dB`
+      : '')
+  );
+}
+
+const takenWords = (on: boolean, guard: Guard | string | null): string =>
   typeof guard === 'string'
     ? `not known: ${guard}`
     : !on

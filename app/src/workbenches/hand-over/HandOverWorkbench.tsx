@@ -19,7 +19,8 @@ import { AGREES_DB, JUDGED_ABOVE_DB } from './difference';
 import { openReport } from './openReport';
 import { useSpotVerdicts } from './spotVerdicts';
 import { Verdict } from './Verdict';
-import { grid, useComparison, type Comparison } from './useComparison';
+import { grid, type Comparison } from './compareLoad';
+import { useComparison } from './useComparison';
 import { besideOf, useHandOver } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */

@@ -2,7 +2,7 @@ import { formatDb, formatHz } from '../../parts/chartMath';
 import { TableMenu } from '../../parts/TableMenu';
 import { missTable, spotTable } from './missTable';
 import type { SpotVerdict } from './spotVerdicts';
-import type { Comparison } from './useComparison';
+import type { Comparison } from './compareLoad';
 
 /** A name that is pressed to look at it. */
 function Shown({ name, active, onShow }: { name: string; active: boolean; onShow: () => void }) {

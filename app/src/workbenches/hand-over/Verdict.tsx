@@ -1,7 +1,7 @@
 import type { MemoryLoad } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { AGREES_DB } from './difference';
-import type { Comparison } from './useComparison';
+import type { Comparison } from './compareLoad';
 
 /** Whether what was loaded does what was predicted, in one sentence. */
 export function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { tsvOf } from '../../parts/tableText';
 import { missTable, spotTable } from './missTable';
-import type { Comparison } from './useComparison';
+import type { Comparison } from './compareLoad';
 
 const levels = Float64Array.of(0);
 const base = {

@@ -1,7 +1,7 @@
 import { signedDb } from '../../parts/chartMath';
 import type { TableData } from '../../parts/tableText';
 import type { SpotVerdict } from './spotVerdicts';
-import type { Comparison } from './useComparison';
+import type { Comparison } from './compareLoad';
 
 const hz = (f: number) => f.toFixed(1);
 const number = (db: number) => signedDb(db, 2);

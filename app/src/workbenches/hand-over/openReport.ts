@@ -4,7 +4,7 @@ import { fileName } from '../../parts/FrameHeader';
 import { saveFile } from '../../parts/saveFile';
 import { reportHtml } from './report';
 import { verdictsOfSpots } from './spotVerdicts';
-import { compareLoad } from './useComparison';
+import { compareLoad } from './compareLoad';
 
 /** Makes the report of a load and shows it in a tab of its own, ready to print; where that is not allowed, it is saved. */
 export async function openReport(project: Project, load: MemoryLoad): Promise<void> {

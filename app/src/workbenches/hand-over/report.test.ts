@@ -6,7 +6,7 @@ import { expect, it } from 'vitest';
 import { designKey } from '../../parts/progress';
 import { reportHtml } from './report';
 import type { SpotVerdict } from './spotVerdicts';
-import { grid } from './useComparison';
+import { grid } from './compareLoad';
 
 const bump = grid.map(
   (f) =>
@@ -43,6 +43,7 @@ const load: MemoryLoad = {
   designKey: designKey(project),
   variantId: 'variant-1',
   variantName: 'First variant',
+  verdict: null,
 };
 const design = designChannel(
   grid,

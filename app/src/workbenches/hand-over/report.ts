@@ -11,7 +11,7 @@ import { smoothLevels } from '@pebble-hall/core/signal';
 import { readLeftAlone } from '../../parts/leftAloneWords';
 import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
 import type { SpotVerdict } from './spotVerdicts';
-import { grid, type Comparison } from './useComparison';
+import { grid, type Comparison } from './compareLoad';
 
 export interface ReportParts {
   project: Project;

@@ -1,7 +1,7 @@
 import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 import { useEffect, useState } from 'react';
-import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
-import { compareLoad, type Comparison } from './useComparison';
+import { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { compareLoad, comparisonKey, type Comparison } from './compareLoad';
 
 /** How far a spot is from what was predicted there, at most, over its channels. */
 export interface SpotVerdict {
@@ -54,7 +54,14 @@ export async function verdictsOfSpots(
   return out;
 }
 
-/** The same for the screen, once more than one spot was measured again and nothing is under way. */
+/** A load with the verdict on its home spot, as it is now. */
+export async function withVerdict(project: Project, load: MemoryLoad): Promise<MemoryLoad> {
+  const list = await compareLoad(project, load, project.place.spots[0]!.id);
+  const missing = list.filter((c) => c.difference && !c.difference.agrees).map((c) => c.id);
+  return { ...load, verdict: { of: verdictKey(project, load), missing } };
+}
+
+/** The verdicts of all spots for the screen, once more than one spot was measured again and nothing is under way. */
 export function useSpotVerdicts(
   project: Project,
   load: MemoryLoad | null,
@@ -63,15 +70,7 @@ export function useSpotVerdicts(
 ): SpotVerdict[] {
   const [state, setState] = useState<{ of: string; list: SpotVerdict[] }>({ of: '', list: [] });
   const spots = load ? measuredSpots(project, load, stage) : [];
-  const of = load
-    ? [
-        load.id,
-        stage,
-        ...spots.flatMap((s) =>
-          verifiedIds(project, load, stage).map((id) => verifiedOf(project, load, id, s.id, stage)?.traceId),
-        ),
-      ].join('|')
-    : '';
+  const of = load ? spots.map((s) => comparisonKey(project, load, s.id, stage)).join('|') : '';
   const wanted = rests && spots.length > 1 ? of : '';
   useEffect(() => {
     if (!wanted || !load) return;

@@ -21,7 +21,7 @@ import { designKey } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
-import { verifiedIds, type VerifiedStage } from '../../parts/verified';
+import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
 import {
   abandonTransfer,
   beginTransfer,
@@ -36,6 +36,7 @@ import {
   setOutputs,
 } from '../../rig';
 import { repository, sentenceOf } from '../../store';
+import { withVerdict } from './spotVerdicts';
 
 export interface Work {
   what: string;
@@ -142,6 +143,7 @@ export function useHandOver(project: Project, change: Change) {
           designKey: designKey(project, variant.correction),
           variantId: variant.id,
           variantName: variant.name,
+          verdict: null,
         },
       };
       // kept before anything is sent, so that a break or a reload can be gone on from
@@ -257,7 +259,25 @@ export function useHandOver(project: Project, change: Change) {
         );
         if (!kept) throw new Error('the sweep could not be stored.');
       }
+      await keepVerdict(last);
     });
+
+  /** What the stone says of the load: kept, since working it out takes longer than drawing the stone may. */
+  const keepVerdict = async (last: MemoryLoad) => {
+    const now = await repository().open(project.id);
+    const measured = now?.loads.find((l) => l.id === last.id);
+    if (
+      !now ||
+      !measured ||
+      !verifiedIds(now, measured, 'verified').every((id) => verifiedOf(now, measured, id))
+    )
+      return;
+    const { verdict } = await withVerdict(now, measured);
+    await change(`verdict on memory ${last.letter}`, (p) => ({
+      ...p,
+      loads: p.loads.map((l) => (l.id === last.id ? { ...l, verdict } : l)),
+    }));
+  };
 
   return {
     state,

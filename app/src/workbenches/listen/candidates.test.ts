@@ -29,6 +29,7 @@ const loaded: Project = {
       designKey: '',
       variantId: null,
       variantName: '',
+      verdict: null,
     },
   ],
 };
