@@ -5,10 +5,13 @@ export function ChartLegend({
   traces,
   bands,
   target,
+  wraps = false,
 }: {
   traces: ChartTrace[];
   bands: ChartBand[];
   target: boolean;
+  /** on to a second line rather than cut off */
+  wraps?: boolean;
 }) {
   // a curve without a name belongs to the one before it
   const named = traces.filter((t) => t.label !== '');
@@ -18,7 +21,9 @@ export function ChartLegend({
       aria-label="Legend"
       style={{
         display: 'flex',
-        gap: 14,
+        columnGap: 14,
+        rowGap: 1,
+        flexWrap: wraps ? 'wrap' : 'nowrap',
         listStyle: 'none',
         margin: 0,
         padding: 0,

@@ -58,6 +58,8 @@ export interface ResponseChartProps {
   /** the band that is shown at first; 20 Hz to 20 kHz when absent */
   within?: { fromHz: number; toHz: number };
   tools?: ReactNode;
+  /** whether curves come and go under the pointer: the legend then keeps to one line, so that the plot stays where it is */
+  legendChanges?: boolean;
   /** told the point of `frequency` that the cursor stands at; null when it has left */
   onCursor?: (index: number | null) => void;
 }
@@ -188,16 +190,8 @@ export function ResponseChart(props: ResponseChartProps) {
       <div
         style={{ display: 'flex', alignItems: 'center', gap: 10, padding: '5px 10px 0 14px', minHeight: 32 }}
       >
-        <ChartLegend traces={traces} bands={bands} target={target !== null} />
+        <ChartLegend traces={traces} bands={bands} target={target !== null} wraps={!props.legendChanges} />
         <span style={{ flex: 1 }} />
-        <output
-          className="mono"
-          aria-live="polite"
-          aria-label="Readout"
-          style={{ fontSize: 12.5, whiteSpace: 'nowrap' }}
-        >
-          {readout}
-        </output>
         {/* the legend gives way, not what can be pressed */}
         <span style={{ display: 'flex', alignItems: 'center', gap: 10, flexShrink: 0 }}>
           {props.tools}
@@ -245,6 +239,14 @@ export function ResponseChart(props: ResponseChartProps) {
         }}
         style={{ flex: 1, minHeight: 0, position: 'relative', touchAction: 'none', userSelect: 'none' }}
       >
+        <output
+          className="mono"
+          aria-live="polite"
+          aria-label="Readout"
+          style={{ position: 'absolute', right: 22, top: 0, fontSize: 12.5, pointerEvents: 'none' }}
+        >
+          {readout}
+        </output>
         {size.width > 80 && size.height > 80 ? (
           <>
             <ChartScaffold

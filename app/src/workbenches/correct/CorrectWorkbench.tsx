@@ -14,7 +14,8 @@ import { JointNotes, JointPlot } from './JointPlot';
 import { PageBar } from './PageBar';
 import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
 import { MissList } from './MissList';
-import { readDesign } from './readDesign';
+import { readDesign, type DesignNote } from './readDesign';
+import { readAgainst, readFilter } from './readFilter';
 import { readTime } from './readTime';
 import { ShapeCards } from './ShapeCards';
 import { ShowMenu } from './ShowMenu';
@@ -27,7 +28,7 @@ import { useBeforeAfter } from './useBeforeAfter';
 import { useCorrection } from './useCorrection';
 import { useDesigns } from './useDesigns';
 import { useExact } from './useExact';
-import { guardWords, useGuard } from './useGuard';
+import { atOnceWords, guardWords, useGuard } from './useGuard';
 import { useJoint } from './useJoint';
 import { useSpotLevels } from './useSpotLevels';
 import { isStale, VariantsPage } from './VariantsPage';
@@ -101,6 +102,10 @@ function Correct({ project }: { project: Project }) {
   const request = channel && requests.find((r) => r.id === channel.id);
   const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : [], ready);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
+  const beside = useMemo(
+    () => (design && against ? readAgainst(design, grid, against) : null),
+    [design, against],
+  );
   const grouped = useMemo(
     () => group?.map((c) => ({ name: c.name, design: designs.get(c.id)! })).filter((c) => c.design),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the group follows what is chosen
@@ -260,11 +265,17 @@ function Correct({ project }: { project: Project }) {
             </Note>
           ))
         ) : (
-          notes.map((n, i) => (
-            <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
-              {n.text}
-            </Note>
-          ))
+          <>
+            {(look === 'Filter' && design
+              ? readFilter(design, grid, made?.levelDb ?? null).map((text): DesignNote => ({ text }))
+              : notes
+            ).map((n, i) => (
+              <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
+                {n.text}
+              </Note>
+            ))}
+            {beside ? <p aria-label="Against the other variant">{beside}</p> : null}
+          </>
         )}
         {single && design && page !== 'Bass' ? <WhyPanel why={why} /> : null}
       </section>
@@ -324,7 +335,7 @@ function Correct({ project }: { project: Project }) {
             channel={channel}
             correction={correction}
             exact={made}
-            guard={guardText}
+            guard={guardText + atOnceWords(guard)}
             onEdit={edit}
           />
         ) : null}

@@ -1,7 +1,7 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
-import { IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
-import { formatHz } from '../../parts/chartMath';
+import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
+import type { ReactNode } from 'react';
 import { NumberField } from '../../parts/NumberField';
 import { TargetEnds } from './TargetEnds';
 import { handleInWidestGap } from './targetHandles';
@@ -32,6 +32,7 @@ export function TargetCard(props: TargetCardProps) {
   const index = selected !== null && selected < handles.length ? selected : 0;
   const handle = handles[index]!;
   const inOrder = [...handles.keys()].sort((a, b) => handles[a]!.frequency - handles[b]!.frequency);
+  const stepTo = (by: number) => inOrder[inOrder.indexOf(index) + by];
   const set = (next: Partial<TargetHandle>) =>
     onEdit('target handle moved', {
       ...target,
@@ -39,6 +40,17 @@ export function TargetCard(props: TargetCardProps) {
     });
   const doubled = (frequency: number) =>
     handles.some((h, i) => i !== index && Math.abs(h.frequency / frequency - 1) < 0.01);
+  const stepButton = (label: string, next: number | undefined, icon: ReactNode) => (
+    <ActionIcon
+      size="sm"
+      variant="default"
+      aria-label={label}
+      disabled={next === undefined}
+      onClick={() => onSelect(next!)}
+    >
+      {icon}
+    </ActionIcon>
+  );
   return (
     <section className="card" aria-label="Target">
       <h2>
@@ -63,25 +75,13 @@ export function TargetCard(props: TargetCardProps) {
         <span
           role="group"
           aria-label="Handles"
-          className="chips"
-          style={{ gap: 3, overflowX: 'auto', scrollbarWidth: 'none' }}
+          style={{ display: 'flex', alignItems: 'center', gap: 4, whiteSpace: 'nowrap' }}
         >
-          {inOrder.map((i) => (
-            <button
-              key={i}
-              ref={
-                i === index
-                  ? (chip) => chip?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-                  : undefined
-              }
-              className="chip"
-              style={{ padding: '1px 7px', fontSize: 12, flexShrink: 0 }}
-              aria-pressed={i === index}
-              onClick={() => onSelect(i)}
-            >
-              {formatHz(handles[i]!.frequency).replace(' Hz', '').replace(' kHz', 'k')}
-            </button>
-          ))}
+          {stepButton('Handle to the left', stepTo(-1), <IconChevronLeft size={14} />)}
+          <span>
+            handle {inOrder.indexOf(index) + 1} of {handles.length}
+          </span>
+          {stepButton('Handle to the right', stepTo(1), <IconChevronRight size={14} />)}
         </span>
         <ActionIcon
           size="sm"
@@ -105,7 +105,7 @@ export function TargetCard(props: TargetCardProps) {
           max={20000}
           step={10}
           digits={0}
-          width={78}
+          width={82}
           onChange={(frequency) => !doubled(frequency) && set({ frequency })}
         />
         <NumberField
@@ -115,7 +115,7 @@ export function TargetCard(props: TargetCardProps) {
           min={-24}
           max={24}
           step={0.5}
-          width={68}
+          width={80}
           onChange={(levelDb) => set({ levelDb })}
         />
         <ActionIcon

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { guardWords } from './useGuard';
+import { atOnceWords, guardWords } from './useGuard';
 
 const guard = { takesDb: 4.3, mostDb: 4.26, atHz: 31, of: 'Sub 1', atOnce: null };
 const atOnce = { feeds: 5, of: 'Sub 2', db: 9.68 };
@@ -8,14 +8,17 @@ it.each([
   [true, guard, 'takes 4.3 dB from all, for Sub 1'],
   [true, { ...guard, takesDb: 0, mostDb: -2 }, 'takes nothing: no chain goes above 0 dB'],
   [true, null, 'follows with the filters'],
-  [
-    true,
-    { ...guard, atOnce },
-    'takes 4.3 dB from all, for Sub 1; the same bass in all 5 inputs at once would drive Sub 2 to +9.7 dB',
-  ],
-  [true, { ...guard, atOnce: { ...atOnce, db: -1 } }, 'takes 4.3 dB from all, for Sub 1'],
   [false, guard, 'off: Sub 1 may clip by 4.3 dB'],
   [false, { ...guard, mostDb: -2 }, 'off'],
   [false, null, 'off'],
   [true, 'memory A has changed.', 'not known: memory A has changed.'],
 ])('the guard, on %s, with %j: %s', (on, what, words) => expect(guardWords(on, what)).toBe(words));
+
+it('beside the guard, what all inputs together would ask for is told where it is more than full scale', () => {
+  expect(atOnceWords({ ...guard, atOnce })).toBe(
+    '; the same bass in all 5 inputs at once would drive Sub 2 to +9.7 dB',
+  );
+  expect(atOnceWords({ ...guard, atOnce: { ...atOnce, db: -1 } })).toBe('');
+  expect(atOnceWords(guard)).toBe('');
+  expect(atOnceWords('memory A has changed.')).toBe('');
+});

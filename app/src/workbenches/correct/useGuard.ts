@@ -55,18 +55,16 @@ export function useGuard(
   return state && state.key === key ? state.guard : null;
 }
 
-/** The guard in words; and what it does not guard against, since programme hardly ever asks for it. */
-export function guardWords(on: boolean, guard: Guard | string | null): string {
+/** What the guard does not guard against, since programme hardly ever asks for it; empty where there is nothing. */
+export function atOnceWords(guard: Guard | string | null): string {
   const atOnce = guard && typeof guard !== 'string' ? guard.atOnce : null;
-  return (
-    takenWords(on, guard) +
-    (atOnce && atOnce.db > 0.05
-      ? `; the same bass in all ${atOnce.feeds} inputs at once would drive ${atOnce.of} to +${atOnce.db.toFixed(1)} dB`
-      : '')
-  );
+  return atOnce && atOnce.db > 0.05
+    ? `; the same bass in all ${atOnce.feeds} inputs at once would drive ${atOnce.of} to +${atOnce.db.toFixed(1)} dB`
+    : '';
 }
 
-const takenWords = (on: boolean, guard: Guard | string | null): string =>
+/** The guard in words. */
+export const guardWords = (on: boolean, guard: Guard | string | null): string =>
   typeof guard === 'string'
     ? `not known: ${guard}`
     : !on

@@ -195,6 +195,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
     <div className="look">
       <div className="plot" onPointerEnter={() => setHovered(true)} onPointerLeave={() => setHovered(false)}>
         <ResponseChart
+          legendChanges
           label={`Level of ${looked.map((c) => c.name).join(' and ')}`}
           title={title}
           frequency={grid}
