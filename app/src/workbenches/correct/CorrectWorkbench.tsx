@@ -205,8 +205,8 @@ function Correct({ project }: { project: Project }) {
             title={`${grouped ? groupName : channel.name}, ${variant.name}`}
             frequency={grid}
             {...plot}
-            smoothing={smoothing}
-            onSmoothing={setSmoothing}
+            // what a filter does is known exactly: nothing is smoothed away
+            {...((grouped ? groupLook : look) === 'Level' && { smoothing, onSmoothing: setSmoothing })}
             onCursor={onCursor}
             tools={
               <ShowMenu

@@ -62,7 +62,18 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
           </Button>
         </span>
       </h2>
-      <div className="compact-fields" style={{ overflow: 'auto', display: 'grid', gap: 4, maxHeight: 104 }}>
+      {/* as high as the cards beside it, and no higher */}
+      <div
+        className="compact-fields"
+        style={{
+          overflow: 'auto',
+          display: 'grid',
+          alignContent: 'start',
+          gap: 4,
+          flex: '1 1 104px',
+          height: 104,
+        }}
+      >
         {sections === null ? <span className="quiet">Being fitted …</span> : null}
         {sections?.length === 0 ? <span className="quiet">None is needed.</span> : null}
         {(sections ?? []).map((s, i) => (
