@@ -31,7 +31,30 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
   return (
     <section className="card" aria-label="Load">
       <h2>
-        Load <small>{variant.name} into Skerry 12, simulated</small>
+        Load
+        <span style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
+          {project.variants.length > 1 ? (
+            <Select
+              aria-label="Variant to load"
+              size="xs"
+              w={170}
+              allowDeselect={false}
+              disabled={hand.work !== null || waits}
+              data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
+              value={variant.id}
+              onChange={(v) =>
+                v &&
+                void change(`variant ${project.variants.find((x) => x.id === v)!.name} in hand`, (p) => ({
+                  ...p,
+                  variantId: v,
+                }))
+              }
+            />
+          ) : (
+            <small>{variant.name}</small>
+          )}
+          <small>into Skerry 12, simulated</small>
+        </span>
       </h2>
       {hand.work ? (
         <>
@@ -86,23 +109,6 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
               value={name}
               onChange={(e) => setName(e.currentTarget.value)}
             />
-            {project.variants.length > 1 ? (
-              <Select
-                aria-label="Variant to load"
-                size="xs"
-                w={130}
-                allowDeselect={false}
-                data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
-                value={variant.id}
-                onChange={(v) =>
-                  v &&
-                  void change(`variant ${project.variants.find((x) => x.id === v)!.name} in hand`, (p) => ({
-                    ...p,
-                    variantId: v,
-                  }))
-                }
-              />
-            ) : null}
             <Button
               size="compact-md"
               disabled={!designable}

@@ -8,7 +8,7 @@ import { sweepOf } from '../../parts/progress';
 import { repository } from '../../store';
 import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
 import { differenceOf, heardOf, type Difference } from './difference';
-import { missReasons } from './missReasons';
+import { missReasons, MOVED_S, type Verified } from './missReasons';
 import type { HeardWay } from '../../workers/design.worker';
 
 export const grid = logGrid();
@@ -78,6 +78,7 @@ async function compute(
   stage: VerifiedStage,
 ): Promise<Comparison[]> {
   const list: Comparison[] = [];
+  const heard: { id: string; verified: Sweep | undefined; found: Sweep | undefined; own: HeardWay }[] = [];
   for (const id of verifiedIds(project, load, stage)) {
     const output = outputOf(project, id);
     const drives = stage === 'verified' ? [{ output, feed: null }] : drivesOf(load.outputs ?? [], output);
@@ -102,29 +103,30 @@ async function compute(
             span,
           )
         : null;
-    const reasons =
-      verified && verifiedDb && difference && !difference.agrees
-        ? missReasons(grid, {
-            predictedDb: smoothLevels(grid, predictedDb, 6),
-            verifiedDb: smoothLevels(grid, verifiedDb, 6),
-            span,
-            laterS: laterThanExpected(sweepOf(project, spotId, id), verified, own),
-            role: project.place.loudspeakers.find((l) => l.id === id)!.role,
-            marginDb: marginNear(verified, difference.worstAt),
-            sameMemory: verified.memory.checksum === load.checksum,
-          })
-        : [];
-    list.push({
-      id,
-      span,
-      foundDb,
-      predictedDb,
-      verifiedDb,
-      difference,
-      reasons,
-    });
+    list.push({ id, span, foundDb, predictedDb, verifiedDb, difference, reasons: [] });
+    heard.push({ id, verified, own, found: sweepOf(project, spotId, id) });
   }
-  return list;
+  const arrivals = heard.map(({ id, verified, own, found }) => ({
+    id,
+    foundS: found?.arrivalS ?? null,
+    laterS: verified ? laterThanExpected(found, verified, own) : null,
+  }));
+  return list.map((c, i) => {
+    const { id, predictedDb, verifiedDb, span, difference } = c;
+    const { verified } = heard[i]!;
+    if (!verified || !verifiedDb || !difference || difference.agrees) return c;
+    const loudspeaker = project.place.loudspeakers.find((l) => l.id === id)!;
+    const reasons = missReasons(grid, {
+      predictedDb: smoothLevels(grid, predictedDb, 6),
+      verifiedDb: smoothLevels(grid, verifiedDb, 6),
+      span,
+      ...othersOf(project, arrivals, arrivals[i]!),
+      role: loudspeaker.role,
+      marginDb: marginNear(verified, difference.worstAt),
+      sameMemory: verified.memory.checksum === load.checksum,
+    });
+    return { ...c, reasons };
+  });
 }
 
 const outputOf = ({ place }: Project, id: string): number =>
@@ -171,6 +173,38 @@ function laterThanExpected(found: Sweep | undefined, verified: Sweep, { before, 
   if (verified.stage === 'verified with bass') return null;
   const meant = (after.delayMs - before.delayMs) / 1000 + latencyS(fir);
   return verified.arrivalS - found.arrivalS - meant;
+}
+
+interface Arrival {
+  id: string;
+  /** as found */
+  foundS: number | null;
+  /** as measured again less what was to be expected */
+  laterS: number | null;
+}
+
+/** What the arrivals of the other channels tell of one: whether they are where they were, and whose place it has taken. */
+export function othersOf(
+  { place }: Pick<Project, 'place'>,
+  arrivals: Arrival[],
+  { id, foundS, laterS }: Arrival,
+): Pick<Verified, 'laterS' | 'othersArrive' | 'arrivesLike'> {
+  // a subwoofer's arrival is not known closely enough to tell
+  const full = (one: string) =>
+    place.loudspeakers.find((l) => l.id === one && l.role === 'full range')?.name ?? null;
+  const others = arrivals.filter((a) => a.id !== id && full(a.id) !== null && a.laterS !== null);
+  const there = others.filter((a) => Math.abs(a.laterS!) <= MOVED_S['full range']);
+  const like =
+    foundS === null || laterS === null || full(id) === null
+      ? undefined
+      : others.find(
+          (a) => a.foundS !== null && Math.abs(a.foundS - foundS - laterS) <= MOVED_S['full range'],
+        );
+  return {
+    laterS,
+    othersArrive: others.length === 0 ? null : there.length >= others.length / 2,
+    arrivesLike: like ? full(like.id) : null,
+  };
 }
 
 /** How far a sweep stood above the noise where it misses most: its own band's margin, or the whole sweep's if that is less. */

@@ -11,6 +11,8 @@ const base = {
   laterS: 0,
   role: 'full range' as const,
   marginDb: 35,
+  othersArrive: null,
+  arrivesLike: null,
   sameMemory: true,
 };
 
@@ -32,4 +34,18 @@ it('tells a level that moved, a microphone that moved, noise, and another memory
   );
   expect(missReasons(grid, { ...base, verifiedDb: dips, sameMemory: false })[0]).toMatch(/another memory/);
   expect(missReasons(grid, { ...base, verifiedDb: dips })).toEqual([expect.stringMatching(/door, people/)]);
+});
+
+it('does not blame the microphone where the other channels arrive as expected', () => {
+  const dips = grid.map((_, i) => -20 + 3 * Math.sin(i / 5));
+  const late = { ...base, verifiedDb: dips, laterS: -0.0026 };
+  const told = (more: Partial<typeof late> | { othersArrive: boolean; arrivesLike: string | null }) =>
+    missReasons(grid, { ...late, ...more })[0];
+  expect(told({ othersArrive: false, arrivesLike: 'Surround right' })).toMatch(/microphone stands elsewhere/);
+  expect(told({ othersArrive: true, arrivesLike: null })).toMatch(
+    /2\.60 ms earlier than expected, and the other channels as expected: this loudspeaker was moved/,
+  );
+  expect(told({ othersArrive: true, arrivesLike: 'Surround right' })).toMatch(
+    /as Surround right would.*the two are probably exchanged/,
+  );
 });

@@ -13,12 +13,16 @@ export interface Verified {
   role: Loudspeaker['role'];
   /** over the noise, where it misses most */
   marginDb: number;
+  /** whether the other channels that were measured again there arrive as expected; null where none tells */
+  othersArrive: boolean | null;
+  /** name of another channel whose way to the microphone it has now; null where it is none's */
+  arrivesLike: string | null;
   /** whether it was measured with the memory that was loaded, its settings included */
   sameMemory: boolean;
 }
 
 /** Sound that comes this much later or earlier came another way: 5 cm; a subwoofer's arrival is not known as closely. */
-const MOVED_S = { 'full range': 0.00015, subwoofer: 0.004 };
+export const MOVED_S = { 'full range': 0.00015, subwoofer: 0.004 };
 
 /** Why a channel is not what was predicted, likeliest first. */
 export function missReasons(grid: Float64Array, v: Verified): string[] {
@@ -35,7 +39,7 @@ export function missReasons(grid: Float64Array, v: Verified): string[] {
     );
   if (v.laterS !== null && Math.abs(v.laterS) > MOVED_S[v.role])
     out.push(
-      `sound arrives ${Math.abs(1000 * v.laterS).toFixed(2)} ms ${v.laterS > 0 ? 'later' : 'earlier'} than expected: the microphone stands elsewhere`,
+      `sound arrives ${Math.abs(1000 * v.laterS).toFixed(2)} ms ${v.laterS > 0 ? 'later' : 'earlier'} than expected${elsewhere(v)}`,
     );
   if (v.marginDb < JUDGED_ABOVE_DB)
     out.push(
@@ -46,4 +50,12 @@ export function missReasons(grid: Float64Array, v: Verified): string[] {
   return out.length > 0
     ? out
     : ['something between loudspeaker and microphone changed: door, people, furniture, position'];
+}
+
+/** A microphone that moved is heard on all channels; one channel alone has another way. */
+function elsewhere({ othersArrive, arrivesLike }: Verified): string {
+  if (!othersArrive) return ': the microphone stands elsewhere';
+  return arrivesLike
+    ? `, as ${arrivesLike} would, and the other channels as expected: the two are probably exchanged`
+    : ', and the other channels as expected: this loudspeaker was moved, or is on another output';
 }
