@@ -19,7 +19,8 @@ export const READY_TARGETS: { name: string; about: string; target: Target }[] = 
   {
     name: 'Steady fall',
     about: '−0.8 dB per octave from 30 Hz to 16 kHz',
-    target: target([30, 4], [1000, 0], [16000, -3.2]),
+    // a curve is level at its outer handles: those beyond both ends keep the slope straight between them
+    target: target([20, 4.5], [30, 4.05], [1000, 0], [16000, -3.2], [20000, -3.46]),
   },
   {
     name: 'Warm hall',
