@@ -55,7 +55,15 @@ export async function benchCore() {
   );
   const first = designs()[0];
   if (!first) throw new Error('nothing was designed');
-  const processor = { rate: 48000, mostTaps: 8192, mostSections: 24, gainStepDb: 0.1, frequencyStepHz: 1 };
+  const processor = {
+    rate: 48000,
+    mostTaps: 8192,
+    mostSections: 24,
+    gainStepDb: 0.1,
+    frequencyStepHz: 1,
+    leastSectionDb: -30,
+    mostSectionDb: 15,
+  };
   const exact = median(() => void exactChannel(grid, first, STARTING_GOAL, STARTING_FILTER, processor), 9);
   console.log(`exact filter of 8192 taps: ${exact.toFixed(0)} ms, ${(1000 / exact).toFixed(1)} a second`);
 

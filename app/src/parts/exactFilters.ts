@@ -20,6 +20,8 @@ export const PROCESSOR: ProcessorLimits = {
   mostSections: SKERRY.mostSections,
   gainStepDb: SKERRY.gainStepDb,
   frequencyStepHz: SKERRY.frequencyStepHz,
+  leastSectionDb: SKERRY.leastSectionDb,
+  mostSectionDb: SKERRY.mostSectionDb,
 };
 const STEPS = { rate: SKERRY.rate, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 };
 /** So many filters are kept as made, each under what it was made from. */

@@ -25,7 +25,7 @@ const sections = Joi.array()
     Joi.object({
       kind: Joi.valid('peak', 'low shelf', 'high shelf'),
       frequency: Joi.number().min(10).max(22000),
-      gainDb: Joi.number().min(-30).max(15),
+      gainDb: Joi.number().min(SKERRY.leastSectionDb).max(SKERRY.mostSectionDb),
       q: Joi.number().min(0.1).max(40),
     }),
   )

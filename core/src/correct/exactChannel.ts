@@ -36,6 +36,9 @@ export interface ProcessorLimits {
   mostSections: number;
   gainStepDb: number;
   frequencyStepHz: number;
+  /** of a single section */
+  leastSectionDb: number;
+  mostSectionDb: number;
 }
 
 /** A channel's filter as it will be loaded. */

@@ -243,6 +243,8 @@ describe('fitSections', () => {
     maxCutDb: 15,
     gainStepDb: 0.1,
     frequencyStepHz: 1,
+    leastSectionDb: -20,
+    mostSectionDb: 11,
   };
   const fit = (gain: Float64Array, over: Partial<typeof limits> = {}, span = { from: 25, to: 18000 }) =>
     fitSections(grid, gain, span, { ...limits, ...over, kinds: [...limits.kinds] }, rate);
@@ -271,7 +273,9 @@ describe('fitSections', () => {
       expect(sections.length).toBeLessThanOrEqual(count);
       for (const s of sections) {
         expect(s.q).toBeLessThanOrEqual(5);
-        expect(s.gainDb).toBeLessThanOrEqual(9); // one may go beyond the limit where its neighbours take it back
+        // one may go beyond the limits where its neighbours take it back, but not beyond what the processor holds
+        expect(s.gainDb).toBeLessThanOrEqual(11);
+        expect(s.gainDb).toBeGreaterThanOrEqual(-20);
         expect(Math.abs(s.gainDb * 10 - Math.round(s.gainDb * 10))).toBeLessThan(1e-6);
         expect(s.frequency).toBe(Math.round(s.frequency));
       }
@@ -327,7 +331,15 @@ it('makes a filter of sections, of a FIR, and of both; both leaves least', () =>
   const noise = whiteNoise(grid.length, 4);
   let slow = 0;
   const gainDb = grid.map((_, i) => 12 * (slow += 0.1 * (noise[i]! - slow)));
-  const processor = { rate, mostTaps: 8192, mostSections: 24, gainStepDb: 0.1, frequencyStepHz: 1 };
+  const processor = {
+    rate,
+    mostTaps: 8192,
+    mostSections: 24,
+    gainStepDb: 0.1,
+    frequencyStepHz: 1,
+    leastSectionDb: -30,
+    mostSectionDb: 15,
+  };
   const make = (form: 'fir' | 'sections' | 'both') =>
     exactChannel(
       grid,

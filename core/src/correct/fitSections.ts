@@ -13,6 +13,9 @@ export interface SectionLimits {
   /** smallest steps that the processor takes */
   gainStepDb: number;
   frequencyStepHz: number;
+  /** gain of a single section */
+  leastSectionDb: number;
+  mostSectionDb: number;
 }
 
 export interface SectionFit {
@@ -29,12 +32,24 @@ const ROUNDS_AT_THE_END = 60;
 const SWAPS = 24;
 /** Of the sections that do least, so many are tried elsewhere, by turns. */
 const WEAKEST = 6;
-/** A single section may go beyond the limits by this, dB, where its neighbours take it back. */
-const BEYOND_DB = 3;
+/**
+ * Begun in several ways, since a fit ends in the nearest hollow, not in the deepest; the later ways only where the one
+ * before left much. A single section may go beyond the limits, where its neighbours take it back; what lies outside the
+ * span counts less, but a section must not leave its span.
+ */
+const WAYS: Way[] = [
+  { beyondDb: 3, outside: 0.15 },
+  { beyondDb: 6, outside: 0.05 },
+  { beyondDb: 9, outside: 0.15 },
+];
+const MUCH_DB = 0.9;
+interface Way {
+  /** dB */
+  beyondDb: number;
+  outside: number;
+}
 /** A section tried elsewhere goes where it helps most, or to the next best place, by turns. */
 const TURNS = 3;
-/** What lies outside the span counts this much: a section must not leave its span. */
-const OUTSIDE = 0.15;
 /** The search looks at every so many points of the grid; only the end looks at all. */
 const COARSE = 3;
 const SHELF_Q = Math.SQRT1_2;
@@ -59,15 +74,33 @@ export function fitSections(
     throw new RangeError(`fitSections: count must be 1 to 24, got ${count}`);
   if (kinds.length === 0 || !(leastQ > 0 && mostQ >= leastQ))
     throw new RangeError('fitSections: kinds and Q limits leave nothing to use');
+  let best: SectionFit | null = null;
+  for (const way of WAYS) {
+    if (best && best.errorDb <= MUCH_DB) break;
+    const found = fitInOneWay(frequency, gainDb, span, limits, rate, way);
+    if (!best || found.errorDb < best.errorDb) best = found;
+  }
+  return best!;
+}
+
+function fitInOneWay(
+  frequency: Float64Array,
+  gainDb: Float64Array,
+  span: Span,
+  limits: SectionLimits,
+  rate: number,
+  way: Way,
+): SectionFit {
+  const { count } = limits;
   const thinned = (values: Float64Array) => values.filter((_, i) => i % COARSE === 0);
-  const fit = new Fit(thinned(frequency), thinned(gainDb), span, limits, rate);
+  const fit = new Fit(thinned(frequency), thinned(gainDb), span, limits, rate, way);
   while (fit.sections.length < count) {
     if (!fit.grow()) break;
     fit.refine(ROUNDS_WHILE_GROWING);
   }
   fit.refine(ROUNDS_WHILE_GROWING);
   for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
-  const last = new Fit(frequency, gainDb, span, limits, rate, fit.sections);
+  const last = new Fit(frequency, gainDb, span, limits, rate, way, fit.sections);
   last.refine(ROUNDS_AT_THE_END, 1e-5);
   const sections = heldBelow(
     last.sections.map((s) => rounded(s, limits)),
@@ -141,10 +174,11 @@ class Fit {
     private readonly span: Span,
     private readonly limits: SectionLimits,
     private readonly rate: number,
+    private readonly way: Way,
     public sections: Section[] = [],
   ) {
     this.cosine = cosineOf(frequency, rate);
-    this.weight = frequency.map((f) => (f >= span.from && f <= span.to ? 1 : OUTSIDE));
+    this.weight = frequency.map((f) => (f >= span.from && f <= span.to ? 1 : way.outside));
   }
 
   private level(section: Section): Float64Array {
@@ -160,11 +194,16 @@ class Fit {
   }
 
   private bounded(s: Section): Section {
-    const { maxBoostDb, maxCutDb, leastQ, mostQ } = this.limits;
+    const { maxBoostDb, maxCutDb, leastQ, mostQ, leastSectionDb, mostSectionDb } = this.limits;
+    const { beyondDb } = this.way;
     return {
       kind: s.kind,
       frequency: Math.min(this.span.to, Math.max(this.span.from, s.frequency), 0.45 * this.rate),
-      gainDb: Math.min(maxBoostDb + BEYOND_DB, Math.max(-maxCutDb - BEYOND_DB, s.gainDb)),
+      gainDb: Math.min(
+        maxBoostDb + beyondDb,
+        mostSectionDb,
+        Math.max(-maxCutDb - beyondDb, leastSectionDb, s.gainDb),
+      ),
       q: s.kind === 'peak' ? Math.min(mostQ, Math.max(leastQ, s.q)) : SHELF_Q,
     };
   }

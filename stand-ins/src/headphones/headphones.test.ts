@@ -4,7 +4,15 @@ import { expect, it } from 'vitest';
 import { HEADPHONE_MODELS, headphoneResponse } from './index.js';
 
 const grid = logGrid();
-const processor = { rate: 48000, mostTaps: 8192, mostSections: 24, gainStepDb: 0.1, frequencyStepHz: 1 };
+const processor = {
+  rate: 48000,
+  mostTaps: 8192,
+  mostSections: 24,
+  gainStepDb: 0.1,
+  frequencyStepHz: 1,
+  leastSectionDb: -30,
+  mostSectionDb: 15,
+};
 const level = {
   handles: [{ frequency: 1000, levelDb: 0 }],
   lowLiftDb: 0,

@@ -15,6 +15,9 @@ export const SKERRY = {
   mostSections: 24,
   gainStepDb: 0.1,
   frequencyStepHz: 1,
+  /** of a single section */
+  leastSectionDb: -30,
+  mostSectionDb: 15,
   latencyMs: 1.25,
 } as const;
 

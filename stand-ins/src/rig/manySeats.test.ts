@@ -62,7 +62,7 @@ describe('over ten seeds, each with seats and a tail of its own', () => {
         const d = design(all.slice(0, n));
         const { levelDb } = exactChannel(grid, d, STARTING_GOAL, STARTING_FILTER, PROCESSOR);
         falls[n].push(1 - distanceOf(predictPower(out, levelDb), d) / distanceOf(out, d));
-        if (n === 11 && seed <= 3)
+        if (n === 11)
           errors.push(
             exactChannel(grid, d, STARTING_GOAL, { ...STARTING_FILTER, form: 'sections' }, PROCESSOR).errorDb,
           );
@@ -78,8 +78,10 @@ describe('over ten seeds, each with seats and a tail of its own', () => {
   });
 
   it('ten sections follow what the FIR does within 1 dB RMS', () => {
-    expect(mean(errors)).toBeLessThan(1);
-    for (const error of errors) expect(error).toBeLessThan(1.2);
+    expect(mean(errors)).toBeLessThan(0.9);
+    // a subwoofer's many narrow resonances may take one section more than there are
+    expect(errors.filter((e) => e > 1).length).toBeLessThanOrEqual(1);
+    for (const error of errors) expect(error).toBeLessThan(1.1);
   });
 
   it('brings the two subwoofers together: seats differ by 30 % less, 20 to 80 Hz', () => {

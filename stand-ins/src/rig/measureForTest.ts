@@ -76,6 +76,8 @@ export const PROCESSOR = {
   mostSections: 24,
   gainStepDb: 0.1,
   frequencyStepHz: 1,
+  leastSectionDb: -30,
+  mostSectionDb: 15,
 };
 
 /** The whole way from powers at spots to a filter, as the application goes it. */

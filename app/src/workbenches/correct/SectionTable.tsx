@@ -102,8 +102,8 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               label={`Gain of section ${i + 1}`}
               value={s.gainDb}
               unit="dB"
-              min={-30}
-              max={12}
+              min={PROCESSOR.leastSectionDb}
+              max={PROCESSOR.mostSectionDb}
               step={PROCESSOR.gainStepDb}
               width={80}
               onChange={(gainDb) => set(i, { gainDb })}
