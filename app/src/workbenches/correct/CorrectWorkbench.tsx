@@ -22,7 +22,7 @@ import { ShowMenu } from './ShowMenu';
 import { SubsPage } from './SubsPage';
 import { targetHandles } from './targetHandles';
 import { TimePanel } from './TimePanel';
-import { largestMiss } from './tour';
+import { largestMiss, missNote } from './tour';
 import { useAtHome } from './useAtHome';
 import { useBeforeAfter } from './useBeforeAfter';
 import { useCorrection } from './useCorrection';
@@ -129,7 +129,8 @@ function Correct({ project }: { project: Project }) {
   });
   const single = !grouped && look === 'Level';
   const misses = useMemo(
-    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid)])),
+    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid, correction)])),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the designs follow the limits
     [designs],
   );
   useTour(
@@ -164,6 +165,8 @@ function Correct({ project }: { project: Project }) {
     { project, correction, channel, family, spanId: first?.id ?? channel.id, designs },
     edit,
   );
+  const miss = misses.get(channel.id);
+  const missed = miss && look === 'Level' ? missNote(miss, missOver) : null;
   const guardText = guardWords(correction.headroomGuard, guard);
   const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
 
@@ -274,6 +277,7 @@ function Correct({ project }: { project: Project }) {
                 {n.text}
               </Note>
             ))}
+            {missed ? <p className="attention">{missed}</p> : null}
             {beside ? <p aria-label="Against the other variant">{beside}</p> : null}
           </>
         )}

@@ -1,5 +1,8 @@
 import { spanWeight, type ChannelDesign } from '@pebble-hall/core/correct';
+import type { Correction } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
+import { formatDb, formatHz } from '../../parts/chartMath';
+import { LIMIT_WORDS, limitAt, type Limit } from './limitAt';
 
 /** Where a channel misses its target most, as left (predicted), 1/6 octave, within the span. */
 export interface Miss {
@@ -8,20 +11,25 @@ export interface Miss {
   at: number;
   /** why it is left so, where the design knows */
   reason: string | null;
+  /** whether it is one of the places that are told as left alone anyway */
+  leftAlone: boolean;
 }
 
-const REASONS = {
-  moves: 'differs from spot to spot',
-  'not minimum phase': 'not of minimum phase',
-  'too deep': 'more than the boost limit',
-  'cut limit': 'more than the cut limit',
-} as const;
+/** What was left alone on purpose is told so, also where the miss lies beside its deepest place. */
+const LEFT_ALONE: Record<ChannelDesign['leftAlone'][number]['reason'], Limit> = {
+  moves: 'dip moves',
+  'not minimum phase': 'not minimum phase',
+  'too deep': 'boost limit',
+  'cut limit': 'cut limit',
+};
 
 /** The largest miss of a channel; level differences over the whole span are no miss. */
 export function largestMiss(
-  { predicted, targetDb, span, leftAlone }: ChannelDesign,
+  design: ChannelDesign,
   grid: Float64Array,
+  limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
 ): Miss {
+  const { predicted, targetDb, span, leftAlone } = design;
   const smooth = smoothLevels(grid, predicted.averageDb, 6);
   const weight = spanWeight(grid, span);
   let worst = -1;
@@ -32,5 +40,17 @@ export function largestMiss(
   });
   const at = grid[worst]!;
   const why = leftAlone.find((l) => at >= l.from * 0.97 && at <= l.to * 1.03);
-  return { db: smooth[worst]! - targetDb[worst]!, at, reason: why ? REASONS[why.reason] : null };
+  const limit = why ? LEFT_ALONE[why.reason] : limitAt(design, grid, worst, limits);
+  return {
+    db: smooth[worst]! - targetDb[worst]!,
+    at,
+    reason: LIMIT_WORDS[limit],
+    leftAlone: why !== undefined,
+  };
 }
+
+/** The mark beside a channel, in words; null where it has none, or what was left alone says it already. */
+export const missNote = ({ db, at, reason, leftAlone }: Miss, overDb: number): string | null =>
+  Math.abs(db) > overDb && !leftAlone
+    ? `Misses the target most at ${formatHz(at)}, by ${formatDb(db)}${reason ? `: ${reason}` : ''}.`
+    : null;

@@ -1,6 +1,7 @@
-import { MOVES_DB, spanWeight, TURNED_SHARE, type ChannelDesign } from '@pebble-hall/core/correct';
+import type { ChannelDesign } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 import { formatDb, formatHz, signedDb } from '../../parts/chartMath';
+import { limitAt } from './limitAt';
 
 /** All that a design knows of one frequency. */
 export interface Why {
@@ -17,10 +18,9 @@ export function whyAt(
   design: ChannelDesign,
   grid: Float64Array,
   i: number,
-  { maxBoostDb, maxCutDb }: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
+  limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
 ): Why {
-  const { found, predicted, targetDb, wantedDb, fullDb, gainDb, strengthAt, spreadDb, turned, span } = design;
-  const weight = spanWeight(grid, span)[i]!;
+  const { found, predicted, targetDb, wantedDb, gainDb, strengthAt, spreadDb, turned, span } = design;
   const wanted = wantedDb[i]!;
   return {
     frequency: grid[i]!,
@@ -37,27 +37,30 @@ export function whyAt(
     sentence: sentenceOf(),
   };
   function sentenceOf(): string {
-    if (weight === 0)
-      return `Outside the span (${formatHz(span.from)} to ${formatHz(span.to)}): nothing is done here.`;
-    const missing = wanted - gainDb[i]!;
-    if (Math.abs(missing) < 1) return 'The filter does what is wanted.';
-    if (strengthAt[i]! < 1 && Math.abs(wanted - fullDb[i]!) < 1)
-      return `Strength is ${Math.round(100 * strengthAt[i]!)} % here: the rest is left on purpose.`;
-    if (weight < 0.7) return 'The soft end of the span: the filter fades to nothing here.';
-    if (wanted > 0) {
-      const done = gainDb[i]! > NOTHING_DB ? 'filled only a little' : 'not filled';
-      if (turned[i]! >= TURNED_SHARE)
+    const done = gainDb[i]! > NOTHING_DB ? 'filled only a little' : 'not filled';
+    switch (limitAt(design, grid, i, limits)) {
+      case 'outside the span':
+        return `Outside the span (${formatHz(span.from)} to ${formatHz(span.to)}): nothing is done here.`;
+      case 'nothing':
+        return 'The filter does what is wanted.';
+      case 'strength':
+        return `Strength is ${Math.round(100 * strengthAt[i]!)} % here: the rest is left on purpose.`;
+      case 'soft end':
+        return 'The soft end of the span: the filter fades to nothing here.';
+      case 'not minimum phase':
         return `A dip that is not of minimum phase at most spots is ${done}: raising it would lengthen the sound, not fill it.`;
-      if (spreadDb[i]! > MOVES_DB)
+      case 'dip moves':
         return `A dip that differs from spot to spot is ${done}: what helps one seat would hurt another.`;
-      if (wanted > maxBoostDb)
-        return `More is wanted than the ${maxBoostDb.toFixed(1)} dB of boost that are allowed.`;
-      return 'Boost is given gently: a dip’s regularised inverse stays below what is wanted.';
+      case 'boost limit':
+        return `More is wanted than the ${limits.maxBoostDb.toFixed(1)} dB of boost that are allowed.`;
+      case 'gentle boost':
+        return 'Boost is given gently: a dip’s regularised inverse stays below what is wanted.';
+      case 'cut limit':
+        return `More is wanted than the ${limits.maxCutDb.toFixed(1)} dB of cut that are allowed.`;
+      case 'peak moves':
+        return 'Seats do not share this peak: it is cut less than the average asks for.';
+      case 'finer':
+        return 'Finer than the design resolves: it follows the smoothed average.';
     }
-    if (-wanted > maxCutDb)
-      return `More is wanted than the ${maxCutDb.toFixed(1)} dB of cut that are allowed.`;
-    if (spreadDb[i]! > MOVES_DB)
-      return 'Seats do not share this peak: it is cut less than the average asks for.';
-    return 'Finer than the design resolves: it follows the smoothed average.';
   }
 }
