@@ -7,21 +7,11 @@ import type { TableData } from '../../parts/tableText';
 import type { Change } from '../../parts/useChange';
 import { formatDb } from '../../parts/chartMath';
 import { useVariantFigures, type VariantFigures } from './useVariantFigures';
+import { variantWords } from './variantWords';
 
 /** Whether what was measured has changed since a variant was last looked at. */
 export const isStale = (project: Project, { restsOn }: Variant): boolean =>
   restsOn !== null && restsOn.key !== measuredKey(project);
-
-const words = ({ correction: c }: Variant) =>
-  [
-    c.filter.form === 'sections' ? `${c.filter.sectionCount} sections` : `${c.filter.style} phase`,
-    `${Math.round(100 * c.strength)} %`,
-    `+${c.maxBoostDb} / −${c.maxCutDb} dB`,
-    Object.keys(c.subs).length > 0 ? 'subs together' : '',
-    Object.keys(c.alignment).length > 0 ? 'aligned' : '',
-  ]
-    .filter(Boolean)
-    .join(', ');
 
 function Figures({ of }: { of: VariantFigures | null }) {
   if (!of)
@@ -32,7 +22,7 @@ function Figures({ of }: { of: VariantFigures | null }) {
     );
   return (
     <>
-      <td className="num mono">
+      <td className="num mono" style={{ whiteSpace: 'nowrap' }}>
         {of.distance.after.toFixed(2)}, was {of.distance.before.toFixed(2)} dB
       </td>
       <td className="num mono">{of.leftOutDb === null ? 'none' : `${of.leftOutDb.toFixed(2)} dB`}</td>
@@ -58,7 +48,7 @@ const variantTable = (variants: Variant[], figures: Map<string, VariantFigures>)
     const f = figures.get(v.id);
     return [
       v.name,
-      words(v),
+      variantWords(v),
       ...(f
         ? [
             f.distance.after.toFixed(2),
@@ -177,7 +167,7 @@ export function VariantsPage({
                   )}
                   {v.id === variantId ? ' (in hand)' : ''}
                 </td>
-                <td>{words(v)}</td>
+                <td>{variantWords(v)}</td>
                 <Figures of={figures.get(v.id) ?? null} />
                 <td className={isStale(project, v) ? 'attention' : 'quiet'}>
                   {v.restsOn === null

@@ -21,7 +21,7 @@ import { designKey } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
-import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
 import {
   abandonTransfer,
   beginTransfer,
@@ -272,6 +272,7 @@ export function useHandOver(project: Project, change: Change) {
       !verifiedIds(now, measured, 'verified').every((id) => verifiedOf(now, measured, id))
     )
       return;
+    if (measured.verdict?.of === verdictKey(now, measured)) return;
     const { verdict } = await withVerdict(now, measured);
     await change(`verdict on memory ${last.letter}`, (p) => ({
       ...p,

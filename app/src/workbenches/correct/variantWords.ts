@@ -1,0 +1,19 @@
+import type { Variant } from '@pebble-hall/core/project';
+
+/** What a variant is made of, in one line. */
+export function variantWords({ correction: c }: Pick<Variant, 'correction'>): string {
+  const { form, style, sectionCount } = c.filter;
+  const sections = `${sectionCount} ${sectionCount === 1 ? 'section' : 'sections'}`;
+  return [
+    form === 'sections' ? sections : form === 'both' ? `${sections} and ${style} phase` : `${style} phase`,
+    `${Math.round(100 * c.strength)} %`,
+    `+${c.maxBoostDb} / −${c.maxCutDb} dB`,
+    Object.keys(c.subs).length > 0 ? 'subs together' : '',
+    Object.keys(c.alignment).length > 0 ? 'aligned' : '',
+    Object.values(c.crossovers).some((x) => x.highPass || x.lowPass) ? 'bass managed' : '',
+    c.lowChannel ? 'low-frequency channel' : '',
+    c.headroomGuard ? '' : 'no headroom guard',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
