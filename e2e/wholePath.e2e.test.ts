@@ -234,6 +234,25 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees(/They do what was predicted, within 0\.\d+ dB/);
   });
 
+  it('Hand over: exchanged outputs are found by measuring again, named, and told on the stone until it is mended', async () => {
+    const stone = '//nav[@aria-label="Workbenches"]//a[starts-with(normalize-space(.), "Hand over")]';
+    const exchanged = async () => {
+      await user.visit('/rig#channels');
+      await user.practise('Outputs 3 and 5 are exchanged');
+      await user.visit('/hand-over');
+      await user.press('Measure again');
+    };
+    await user.find(`${stone}[contains(., "B verified")]`);
+    await exchanged();
+    await user.find(`${stone}[contains(., "B: 2 miss")]`, 120_000);
+    await user.click('//td//*[normalize-space(.)="Centre"]');
+    await user.sees(
+      /Centre: look again\. Sound arrives \d\.\d\d ms earlier than expected, as Surround right would.* probably exchanged/,
+    );
+    await exchanged(); // and back
+    await user.find(`${stone}[contains(., "B verified")]`, 120_000);
+  });
+
   it('Correct: a second variant with sections, subwoofers together, levels and delays; loads into another memory', async () => {
     await user.visit('/correct');
     await user.sees('filters made');
