@@ -2,7 +2,6 @@ import { familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useMemo, useState } from 'react';
 import { Frame } from '../../parts/Frame';
-import { Note } from '../../parts/Note';
 import { fittedOf, usableSpots } from '../../parts/progress';
 import { ResponseChart, type Smoothing } from '../../parts/ResponseChart';
 import { AlignPage } from './AlignPage';
@@ -14,15 +13,14 @@ import { JointNotes, JointPlot } from './JointPlot';
 import { PageBar } from './PageBar';
 import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
 import { MissList } from './MissList';
-import { readDesign, type DesignNote } from './readDesign';
-import { readAgainst, readFilter } from './readFilter';
-import { readTime } from './readTime';
+import { PlotNotes } from './PlotNotes';
+import { readDesign } from './readDesign';
 import { ShapeCards } from './ShapeCards';
 import { ShowMenu } from './ShowMenu';
 import { SubsPage } from './SubsPage';
 import { targetHandles } from './targetHandles';
 import { TimePanel } from './TimePanel';
-import { largestMiss, missNote } from './tour';
+import { largestMiss } from './tour';
 import { useAtHome } from './useAtHome';
 import { useBeforeAfter } from './useBeforeAfter';
 import { useCorrection } from './useCorrection';
@@ -102,10 +100,6 @@ function Correct({ project }: { project: Project }) {
   const request = channel && requests.find((r) => r.id === channel.id);
   const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : [], ready);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
-  const beside = useMemo(
-    () => (design && against ? readAgainst(design, grid, against) : null),
-    [design, against],
-  );
   const grouped = useMemo(
     () => group?.map((c) => ({ name: c.name, design: designs.get(c.id)! })).filter((c) => c.design),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the group follows what is chosen
@@ -165,8 +159,6 @@ function Correct({ project }: { project: Project }) {
     { project, correction, channel, family, spanId: first?.id ?? channel.id, designs },
     edit,
   );
-  const miss = misses.get(channel.id);
-  const missed = miss && look === 'Level' ? missNote(miss, missOver) : null;
   const guardText = guardWords(correction.headroomGuard, guard);
   const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
 
@@ -259,28 +251,18 @@ function Correct({ project }: { project: Project }) {
           />
         ) : grouped ? (
           <MissList misses={misses} channels={group ?? []} over={missOver} onChoose={setChosen} />
-        ) : timeLook ? (
-          overTime.data &&
-          made &&
-          readTime(timeLook, overTime.data, grid, made.latencyS).map((text, i) => (
-            <Note key={text} number={i + 1}>
-              {text}
-            </Note>
-          ))
-        ) : (
-          <>
-            {(look === 'Filter' && design
-              ? readFilter(design, grid, made?.levelDb ?? null).map((text): DesignNote => ({ text }))
-              : notes
-            ).map((n, i) => (
-              <Note key={i} number={i + 1} attention={n.attention ?? false} small={n.small}>
-                {n.text}
-              </Note>
-            ))}
-            {missed ? <p className="attention">{missed}</p> : null}
-            {beside ? <p aria-label="Against the other variant">{beside}</p> : null}
-          </>
-        )}
+        ) : design ? (
+          <PlotNotes
+            look={look}
+            design={design}
+            notes={notes}
+            made={made}
+            overTime={overTime.data}
+            miss={misses.get(channel.id)}
+            missOver={missOver}
+            against={against}
+          />
+        ) : null}
         {single && design && page !== 'Bass' ? <WhyPanel why={why} /> : null}
       </section>
       <div className="chips" style={{ gridColumn: '1 / 3', gap: 10 }}>
