@@ -14,15 +14,7 @@ import { madeFilters } from '../store';
 import { designKey, fittedOf } from './progress';
 
 /** What the processor holds, as far as a design asks. */
-export const PROCESSOR: ProcessorLimits = {
-  rate: SKERRY.rate,
-  mostTaps: SKERRY.mostTaps,
-  mostSections: SKERRY.mostSections,
-  gainStepDb: SKERRY.gainStepDb,
-  frequencyStepHz: SKERRY.frequencyStepHz,
-  leastSectionDb: SKERRY.leastSectionDb,
-  mostSectionDb: SKERRY.mostSectionDb,
-};
+export const PROCESSOR: ProcessorLimits = SKERRY;
 const STEPS = { rate: SKERRY.rate, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 };
 /** So many filters are kept as made, each under what it was made from. */
 const KEPT = 200;

@@ -4,7 +4,7 @@ import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { lowInput } from './exactFilters';
 import { sweepForTest } from './sweepForTest';
-import { verifiedIds, verifiedOf } from './verified';
+import { verdictKey, verifiedIds, verifiedOf } from './verified';
 
 const project = netLoftProject();
 const span = { from: 40, to: 16000 };
@@ -60,5 +60,24 @@ describe('the low-frequency channel', () => {
   it('takes the first input whose output has no loudspeaker', () => {
     expect(lowInput(project)).toBe(8);
     expect(() => lowInput(project, 7)).toThrow('no input is left');
+  });
+});
+
+describe('what a verdict rests on', () => {
+  const found = sweepForTest('home', 'left', { id: 'found' });
+  const again = sweepForTest('home', 'left', { id: 'again', stage: 'verified', memory: memory(4711) });
+  const key = (sweeps: Project['sweeps']) => verdictKey({ ...project, sweeps }, load);
+  it('is both sweeps of every channel at the home spot, and how they are seen', () => {
+    const now = key([found, again]);
+    expect(key([found, again])).toBe(now);
+    expect(key([found, { ...again, id: 'later' }])).not.toBe(now);
+    expect(key([{ ...found, id: 'repeated' }, again])).not.toBe(now);
+    expect(key([{ ...found, calibrationId: 'other' }, again])).not.toBe(now);
+  });
+  it('is not what was measured elsewhere, or with another memory', () => {
+    const now = key([found, again]);
+    const elsewhere = sweepForTest('spot-2', 'left', { id: 'x' });
+    const other = sweepForTest('home', 'left', { id: 'y', stage: 'verified', memory: memory(1) });
+    expect(key([found, elsewhere, other, again])).toBe(now);
   });
 });

@@ -33,9 +33,8 @@ export const verifiedOf = (
 /** What a verdict on the home spot rests on, as text that changes when any of it does: both sweeps of every channel. */
 export function verdictKey(project: Project, load: MemoryLoad): string {
   const home = project.place.spots[0]!.id;
-  const sweepIds = Object.keys(load.spans).flatMap((id) => [
-    sweepOf(project, home, id)?.id,
-    verifiedOf(project, load, id)?.id,
-  ]);
-  return shortHash(JSON.stringify(sweepIds));
+  const seen = Object.keys(load.spans).flatMap((id) =>
+    [sweepOf(project, home, id), verifiedOf(project, load, id)].map((s) => s && [s.id, s.calibrationId]),
+  );
+  return shortHash(JSON.stringify(seen));
 }

@@ -17,6 +17,7 @@ export {
   type LevelCheck,
   type ListeningChain,
   type Loudspeaker,
+  type LoadVerdict,
   type MemoryLoad,
   type MemoryStamp,
   type Microphone,

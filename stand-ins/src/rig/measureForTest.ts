@@ -10,7 +10,7 @@ import {
 import { analyseSweep, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type { Vector } from '@pebble-hall/core/room';
 import { dbOfPower, exponentialSweep, logGrid, smoothPower } from '@pebble-hall/core/signal';
-import { houseMemory, plainOutput, type Memory } from '../processor/index.js';
+import { houseMemory, plainOutput, SKERRY, type Memory } from '../processor/index.js';
 import { NET_LOFT_SISKIN } from '../net-loft/index.js';
 import { noFaults, type Faults } from './faults.js';
 import type { SimulatedRoom } from './simulatedRoom.js';
@@ -70,15 +70,7 @@ export const levels = (power: Float64Array, fraction = 6) =>
   smoothPower(grid, power, fraction).map(dbOfPower);
 
 /** What the processor stand-in holds, as far as a design asks. */
-export const PROCESSOR = {
-  rate: 48000,
-  mostTaps: 8192,
-  mostSections: 24,
-  gainStepDb: 0.1,
-  frequencyStepHz: 1,
-  leastSectionDb: -30,
-  mostSectionDb: 15,
-};
+export const PROCESSOR = SKERRY;
 
 /** The whole way from powers at spots to a filter, as the application goes it. */
 export function design(powers: Float64Array[]) {

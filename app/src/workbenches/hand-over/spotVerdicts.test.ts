@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { spotVerdict } from './spotVerdicts';
+import { spotVerdict, verdictOf } from './spotVerdicts';
 
 const spot = { id: 's2', name: 'Spot 2' };
 const miss = (id: string, worstDb: number, noiseDb = 0, agrees = true) => ({
@@ -22,4 +22,14 @@ it('a spot is judged by the channel that misses most there, above or below; what
 
 it('a spot where nothing was measured again has no verdict', () => {
   expect(spotVerdict(spot, [{ id: 'left', difference: null }])).toBeNull();
+});
+
+it('the verdict that is kept is of all channels, or there is none', () => {
+  const ids = ['left', 'sub'];
+  const both = [miss('left', 0.2), miss('sub', 3, 0, false)];
+  expect(verdictOf(both, ids, 'key')).toEqual({ of: 'key', missing: ['sub'] });
+  expect(verdictOf(both.slice(0, 1), ['left'], 'key')).toEqual({ of: 'key', missing: [] });
+  // not measured again, or its filter is gone: nothing can be said of the whole
+  expect(verdictOf(both.slice(0, 1), ids, 'key')).toBeNull();
+  expect(verdictOf([miss('left', 0.2), { id: 'sub', difference: null }], ids, 'key')).toBeNull();
 });

@@ -1,4 +1,4 @@
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import type { LoadVerdict, MemoryLoad, Project } from '@pebble-hall/core/project';
 import { useEffect, useState } from 'react';
 import { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
 import { compareLoad, comparisonKey, type Comparison } from './compareLoad';
@@ -54,11 +54,20 @@ export async function verdictsOfSpots(
   return out;
 }
 
-/** A load with the verdict on its home spot, as it is now. */
-export async function withVerdict(project: Project, load: MemoryLoad): Promise<MemoryLoad> {
+/** The verdict on the home spot as it is now; null while a channel is not measured again, or cannot be compared any more. */
+export async function homeVerdict(project: Project, load: MemoryLoad): Promise<LoadVerdict | null> {
   const list = await compareLoad(project, load, project.place.spots[0]!.id);
-  const missing = list.filter((c) => c.difference && !c.difference.agrees).map((c) => c.id);
-  return { ...load, verdict: { of: verdictKey(project, load), missing } };
+  return verdictOf(list, Object.keys(load.spans), verdictKey(project, load));
+}
+
+/** What comparisons come to over all channels that were corrected. */
+export function verdictOf(
+  list: Pick<Comparison, 'id' | 'difference'>[],
+  ids: string[],
+  of: string,
+): LoadVerdict | null {
+  const judged = new Map(list.flatMap((c) => (c.difference ? [[c.id, c.difference.agrees] as const] : [])));
+  return ids.every((id) => judged.has(id)) ? { of, missing: ids.filter((id) => !judged.get(id)) } : null;
 }
 
 /** The verdicts of all spots for the screen, once more than one spot was measured again and nothing is under way. */

@@ -21,7 +21,7 @@ import { designKey } from '../../parts/progress';
 import { exclusively } from '../../parts/running';
 import { tell, tellProblem } from '../../parts/tell';
 import type { Change } from '../../parts/useChange';
-import { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { verdictKey, verifiedIds, type VerifiedStage } from '../../parts/verified';
 import {
   abandonTransfer,
   beginTransfer,
@@ -36,7 +36,7 @@ import {
   setOutputs,
 } from '../../rig';
 import { repository, sentenceOf } from '../../store';
-import { withVerdict } from './spotVerdicts';
+import { homeVerdict } from './spotVerdicts';
 
 export interface Work {
   what: string;
@@ -266,14 +266,9 @@ export function useHandOver(project: Project, change: Change) {
   const keepVerdict = async (last: MemoryLoad) => {
     const now = await repository().open(project.id);
     const measured = now?.loads.find((l) => l.id === last.id);
-    if (
-      !now ||
-      !measured ||
-      !verifiedIds(now, measured, 'verified').every((id) => verifiedOf(now, measured, id))
-    )
-      return;
-    if (measured.verdict?.of === verdictKey(now, measured)) return;
-    const { verdict } = await withVerdict(now, measured);
+    if (!now || !measured || measured.verdict?.of === verdictKey(now, measured)) return;
+    const verdict = await homeVerdict(now, measured);
+    if (!verdict) return;
     await change(`verdict on memory ${last.letter}`, (p) => ({
       ...p,
       loads: p.loads.map((l) => (l.id === last.id ? { ...l, verdict } : l)),
