@@ -624,6 +624,7 @@ describe('from an empty browser to a verified correction', () => {
       expect(await other.text()).not.toContain('has changed since');
       // a browser of its own has a processor of its own: nothing is loaded there
       await other.reads('Memory B', /empty/);
+      await other.sees(/Memory C is empty now: what is shown here was loaded into it earlier/);
       await other.visit('/listen');
       await other.sees(/of 3 turns\. Guessing alone/);
     } finally {

@@ -50,6 +50,7 @@ describe('stones', () => {
     const at = (levelDbfs: number) => ({ ...project, rig: { ...project.rig, levelDbfs, checks } });
     expect(marginNow(at(-30), 'left')).toBe(35);
     expect(stone(at(-30), 'Rig')).toMatchObject({ state: 'done', evidence: 'ready, 35 dB' });
+    expect(stone(at(-36), 'Rig')).toMatchObject({ state: 'done', evidence: 'usable, 29 dB' });
     expect(stone(at(-50), 'Rig')).toMatchObject({ state: 'look again', evidence: 'only 15 dB' });
   });
 

@@ -1,3 +1,4 @@
+import { AIM_DB } from '@pebble-hall/core/measure';
 import type { Project } from '@pebble-hall/core/project';
 import { channelFindings } from './channelFindings';
 import { designKey, fittedOf, isSpotTaken, marginNow, usableSpots } from './progress';
@@ -12,6 +13,7 @@ export interface Stone {
   evidence: string;
 }
 
+/** Less than this over the noise is not worth measuring with; the aim is higher. */
 const ENOUGH_DB = 20;
 
 /** The stepping stones of what exists, each with its evidence. */
@@ -45,7 +47,7 @@ function rigState(project: Project): Evidence {
   const least = Math.min(...margins);
   const dB = Math.round(least);
   return least >= ENOUGH_DB
-    ? { state: 'done', evidence: `ready, ${dB} dB` }
+    ? { state: 'done', evidence: `${dB >= AIM_DB ? 'ready' : 'usable'}, ${dB} dB` }
     : { state: 'look again', evidence: `only ${dB} dB` };
 }
 

@@ -70,8 +70,8 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
       ) : null}
       {!reading && !problem ? <span className="quiet">Follows when the filters are made …</span> : null}
       {reading ? (
-        <div style={{ overflow: 'auto', maxHeight: 190 }}>
-          <table className="plain">
+        <div style={{ overflow: 'auto', maxHeight: 214 }}>
+          <table className="plain tight">
             <thead>
               <tr>
                 <th>Channel</th>

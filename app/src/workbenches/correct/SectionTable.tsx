@@ -64,7 +64,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
       </h2>
       {/* as high as the cards beside it, and no higher */}
       <div
-        className="compact-fields"
+        className="compact-fields tight"
         style={{
           overflow: 'auto',
           display: 'grid',
@@ -120,6 +120,7 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               onChange={(q) => set(i, { q })}
             />
             <ActionIcon
+              size="sm"
               variant="default"
               aria-label={`Remove section ${i + 1}`}
               onClick={() =>

@@ -21,7 +21,8 @@ import { useSpotVerdicts } from './spotVerdicts';
 import { Verdict } from './Verdict';
 import { grid, type Comparison } from './compareLoad';
 import { useComparison } from './useComparison';
-import { besideOf, useHandOver } from './useHandOver';
+import { besideOf, goneFrom } from './holding';
+import { useHandOver } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
 export function HandOverWorkbench() {
@@ -94,6 +95,7 @@ function HandOver({ project }: { project: Project }) {
   const loadedVariant = load ? (project.variants.find((v) => v.id === load.variantId) ?? variant) : variant;
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
   const beside = besideOf(load, hand.state);
+  const gone = goneFrom(load, hand.state);
 
   return (
     <div
@@ -124,6 +126,15 @@ function HandOver({ project }: { project: Project }) {
             }
             onPutBack={() => void hand.putBack(load!)}
           />
+        ) : null}
+        {gone && !busy && !hand.state?.transfer && !project.pendingLoad ? (
+          <div className="notice" role="status" style={{ margin: 0 }}>
+            <span>
+              Memory {load!.letter} {gone === 'empty' ? 'is empty' : 'holds something else'} now: what is
+              shown here was loaded into it earlier. To have it back, load{' '}
+              {load!.variantName || loadedVariant.name} again.
+            </span>
+          </div>
         ) : null}
         {stale ? (
           <div className="notice" role="status" style={{ margin: 0 }}>

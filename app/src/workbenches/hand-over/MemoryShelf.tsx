@@ -1,9 +1,15 @@
 import { ActionIcon, Button, Menu, TextInput } from '@mantine/core';
 import { variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
-import { MEMORY_LETTERS, type MemoryLetter, type ProcessorState } from '@pebble-hall/stand-ins/processor';
+import {
+  MEMORY_LETTERS,
+  type MemoryLetter,
+  type MemorySummary,
+  type ProcessorState,
+} from '@pebble-hall/stand-ins/processor';
 import { IconDots } from '@tabler/icons-react';
 import { useState } from 'react';
 import { designKey } from '../../parts/progress';
+import { sameFilters } from './holding';
 
 interface MemoryShelfProps {
   project: Project;
@@ -21,10 +27,14 @@ interface MemoryShelfProps {
 function standing(
   project: Project,
   load: MemoryLoad | undefined,
-  checksum: number,
+  memory: Pick<MemorySummary, 'letter' | 'checksum' | 'outputs'>,
 ): { text: string; attention: boolean } {
   if (!load) return { text: 'not from this project', attention: false };
-  if (load.checksum !== checksum) return { text: 'settings changed', attention: true };
+  if (load.checksum !== memory.checksum)
+    return {
+      text: load.outputs && sameFilters(load.outputs, memory.outputs) ? 'settings changed' : 'other filters',
+      attention: true,
+    };
   const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
   const name = load.variantName || variant.name;
   return designKey(project, variant.correction) === load.designKey
@@ -63,7 +73,7 @@ export function MemoryShelf({
             'empty' in m
               ? undefined
               : project.loads.findLast((l) => l.letter === m.letter || l.checksum === m.checksum);
-          const stand = 'empty' in m || !m.hasFilters ? null : standing(project, load, m.checksum);
+          const stand = 'empty' in m || !m.hasFilters ? null : standing(project, load, m);
           return (
             <div
               key={m.letter}

@@ -1,4 +1,4 @@
-import { settingChanges, type OutputSettings } from '@pebble-hall/core/output';
+import { settingChanges } from '@pebble-hall/core/output';
 import {
   variantOf,
   type MemoryLoad,
@@ -313,13 +313,3 @@ function compareFilters(sent: Float32Array[], got: Float32Array[]): void {
       throw new Error(`output ${i + 1} reads back another filter than was sent. Load it again.`);
   });
 }
-
-/** Settings that the processor has otherwise than a load meant them to be; nothing when the memory holds something else. */
-export function besideOf(load: MemoryLoad | null, state: ProcessorState | null) {
-  const memory = state?.memories.find((m) => m.letter === load?.letter);
-  if (!load?.outputs || !memory || 'empty' in memory || !sameFilters(load.outputs, memory.outputs)) return [];
-  return memory.checksum === load.checksum ? [] : settingChanges(load.outputs, memory.outputs);
-}
-
-const sameFilters = (a: OutputSettings[], b: OutputSettings[]) =>
-  a.every((o, i) => o.taps === b[i]?.taps && o.sections.length === b[i].sections.length);

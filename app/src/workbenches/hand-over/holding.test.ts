@@ -2,7 +2,7 @@ import { plainOutput } from '@pebble-hall/core/output';
 import type { MemoryLoad } from '@pebble-hall/core/project';
 import type { ProcessorState } from '@pebble-hall/stand-ins/processor';
 import { describe, expect, it } from 'vitest';
-import { besideOf } from './useHandOver';
+import { besideOf, goneFrom } from './holding';
 
 const meant = [
   { ...plainOutput(), trimDb: -3, taps: 8192 },
@@ -35,5 +35,22 @@ describe('what the processor has otherwise than it was loaded', () => {
   it('is not told when the memory holds other filters altogether', () => {
     const another = [{ ...meant[0]!, taps: 4096, trimDb: 0 }, meant[1]!];
     expect(besideOf(load, holding(another, 8))).toEqual([]);
+  });
+});
+
+describe('what was loaded is gone', () => {
+  const another = [{ ...meant[0]!, taps: 4096 }, meant[1]!];
+  it('from a memory that is empty, or holds other filters', () => {
+    expect(goneFrom({ ...load, letter: 'A' }, holding(meant, 7))).toBe('empty');
+    expect(goneFrom(load, holding(another, 8))).toBe('other');
+    expect(goneFrom(load, holding(meant, 8))).toBe('other');
+    // without its settings nothing but the checksum tells
+    expect(goneFrom({ ...load, outputs: null }, holding(meant, 8))).toBe('other');
+  });
+  it('not from one that holds it, be it with other settings, and not while nothing is known', () => {
+    expect(goneFrom(load, holding(meant, 7))).toBeNull();
+    expect(goneFrom(load, holding([{ ...meant[0]!, trimDb: 0 }, meant[1]!], 8))).toBeNull();
+    expect(goneFrom(load, null)).toBeNull();
+    expect(goneFrom(null, holding(meant, 7))).toBeNull();
   });
 });
