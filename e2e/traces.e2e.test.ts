@@ -11,10 +11,14 @@ const notes = () => user.textOf('What the plot says');
 describe('rounds', () => {
   it('take two channels, leave one sweep out, note it, and undo', async () => {
     await user.visit('/rig#channels');
-    for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
+    for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1']) {
       await user.click(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`);
     }
-    await user.visit('/mic-walk');
+    await user.counts(/left out/, 4);
+    // whoever steps on at once loses nothing: the page is left once the change is stored
+    await user.driver.executeScript(`
+      document.querySelector('[role=group][aria-label="Sub 2"] input').click();
+      document.querySelector('nav[aria-label=Workbenches] a[href="/mic-walk"]').click();`);
     await user.sees('0 good, of 8');
     await user.press('Take all that are left');
     await user.sees('8 good, of 8');

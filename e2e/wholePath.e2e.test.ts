@@ -196,6 +196,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.press('Push the high end');
     await user.until('the high end has its price', async () => (await price()) >= 0);
     await user.press('Keep its own high end');
+    await user.button('Push the high end');
   });
 
   it('Hand over: a broken transfer leaves the old memory as it was, and is gone on with after a reload', async () => {

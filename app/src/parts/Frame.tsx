@@ -11,6 +11,7 @@ import { useProject } from '../store';
 import { FrameHeader } from './FrameHeader';
 import { StoneRow } from './StoneRow';
 import { theme } from './theme';
+import { useStoredLeave } from './useStoredLeave';
 
 export interface FrameProps {
   /** address of this page, to mark its stone */
@@ -34,6 +35,7 @@ export function Frame({ path, title, children }: FrameProps) {
 
 function Opened({ path, title, children }: FrameProps) {
   const open = useProject();
+  useStoredLeave();
   const elsewhere = useOpenElsewhere(open.status === 'ready' ? open.project.id : null);
   if (open.status === 'blocked') {
     return (

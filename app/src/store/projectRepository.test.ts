@@ -154,6 +154,25 @@ describe('changes', () => {
     expect(await repository.steps(id)).toEqual({ undo: null, redo: null });
   });
 
+  it('tell whether any of them is still being stored, the failed ones too', async () => {
+    expect(repository.settled()).toBeNull();
+    const storing = setLevel(-33);
+    const failing = repository.change(id, 'broken', () => {
+      throw new Error('no');
+    });
+    failing.catch(() => {});
+    const settled = repository.settled();
+    expect(settled).not.toBeNull();
+    await settled;
+    expect(await level()).toBe(-33);
+    await Promise.allSettled([storing, failing]);
+    expect(repository.settled()).toBeNull();
+    const undone = repository.undo(id);
+    expect(repository.settled()).not.toBeNull();
+    await undone;
+    expect(repository.settled()).toBeNull();
+  });
+
   it('are kept for a hundred steps', async () => {
     for (let i = 0; i < 105; i++) await setLevel(-20 - i / 10);
     let steps = 0;

@@ -17,7 +17,14 @@ const UNDO_STEPS = 100;
  * transaction, so two tabs never overwrite each other; the change is kept for undo, across reloads.
  */
 export class ProjectRepository {
+  private readonly underWay = new Set<Promise<unknown>>();
+
   constructor(readonly database: PebbleDatabase) {}
+
+  /** Done once all changes that are being stored are stored, or have failed; null when there are none. */
+  settled(): Promise<unknown> | null {
+    return this.underWay.size > 0 ? Promise.allSettled(this.underWay) : null;
+  }
 
   async open(id: string): Promise<Project | undefined> {
     const stored = (await this.database.projects.get(id))?.project;
@@ -48,11 +55,29 @@ export class ProjectRepository {
    * @param change gets the project as stored and returns the next one; the one it gets must not be altered
    * @throws what the database throws, a full disk among it; then nothing is changed
    */
-  async change(
+  change(
     id: string,
     label: string,
     change: (project: Project) => Project,
     arrays: ProjectArray[] = [],
+  ): Promise<void> {
+    return this.tracked(this.store(id, label, change, arrays));
+  }
+
+  private async tracked<T>(storing: Promise<T>): Promise<T> {
+    this.underWay.add(storing);
+    try {
+      return await storing;
+    } finally {
+      this.underWay.delete(storing);
+    }
+  }
+
+  private async store(
+    id: string,
+    label: string,
+    change: (project: Project) => Project,
+    arrays: ProjectArray[],
   ): Promise<void> {
     const { database } = this;
     await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
@@ -92,8 +117,8 @@ export class ProjectRepository {
     return { undo: back?.label ?? null, redo: forth?.label ?? null };
   }
 
-  undo = (id: string): Promise<string | null> => this.step(id, 'back');
-  redo = (id: string): Promise<string | null> => this.step(id, 'forth');
+  undo = (id: string): Promise<string | null> => this.tracked(this.step(id, 'back'));
+  redo = (id: string): Promise<string | null> => this.tracked(this.step(id, 'forth'));
 
   private async step(id: string, way: 'back' | 'forth'): Promise<string | null> {
     const { database } = this;
