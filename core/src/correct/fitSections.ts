@@ -83,6 +83,7 @@ export function fitSections(
   return best!;
 }
 
+/** Grown, refined and swapped on a thinned grid, then refined on all of it and rounded. */
 function fitInOneWay(
   frequency: Float64Array,
   gainDb: Float64Array,

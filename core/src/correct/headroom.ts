@@ -51,26 +51,30 @@ export function headroomOf(chain: Chain, rate: number): Headroom {
 export const largestTone = (chain: Chain, rate: number): LargestTone =>
   toneOf(spectrumOf(chain), chain.trimDb, rate);
 
-/** What a chain does at most to the sum of several feeds that carry the same steady tone at full scale at once. */
-export function largestOfSum(feeds: Chain[], chain: Chain, rate: number): LargestTone {
-  const sum = spectrumOf(chain);
-  const parts = feeds.map((feed) => ({ gain: gainOfDb(feed.trimDb), ...spectrumOf(feed, sum.size) }));
-  const all = { size: sum.size, re: new Float64Array(sum.re.length), im: new Float64Array(sum.im.length) };
-  for (const { gain, re, im } of parts) {
+/**
+ * What each of several chains does at most to the sum of feeds that carry the same steady tone at full scale at once.
+ * @returns one for each chain, in their order
+ */
+export function largestOfSum(feeds: Chain[], chains: Chain[], rate: number): LargestTone[] {
+  const size = Math.max(...[...feeds, ...chains].map(sizeOf));
+  const sum = { size, re: new Float64Array(size / 2 + 1), im: new Float64Array(size / 2 + 1) };
+  for (const feed of feeds) {
+    const { re, im } = spectrumOf(feed, size);
+    const gain = gainOfDb(feed.trimDb);
     for (let k = 0; k < re.length; k++) {
-      all.re[k] = all.re[k]! + gain * re[k]!;
-      all.im[k] = all.im[k]! + gain * im[k]!;
+      sum.re[k] = sum.re[k]! + gain * re[k]!;
+      sum.im[k] = sum.im[k]! + gain * im[k]!;
     }
   }
-  return toneOf(multiplySpectra(sum, all), chain.trimDb, rate);
+  return chains.map((chain) => toneOf(multiplySpectra(spectrumOf(chain, size), sum), chain.trimDb, rate));
 }
 
 type Spectrum = ReturnType<typeof realFft>;
 
-function spectrumOf(
-  { fir, sections }: Chain,
-  size = fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE)),
-): Spectrum {
+type Filters = Pick<Chain, 'fir' | 'sections'>;
+const sizeOf = ({ fir }: Filters): number => fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE));
+
+function spectrumOf({ fir, sections }: Filters, size = sizeOf({ fir, sections })): Spectrum {
   const spectrum = biquadSpectrum(sections, size);
   return fir ? multiplySpectra(spectrum, realFft(fir, size)) : spectrum;
 }

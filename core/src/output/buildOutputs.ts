@@ -107,13 +107,7 @@ export function buildOutputs(
         }
       : [],
   );
-  const atOnce = subs.map(({ id, output, fir }) => {
-    const o = outputs[output - 1]!;
-    const chain = { fir, sections: outputBiquads(o, steps.rate), trimDb: o.trimDb };
-    return { id, feeds: feeds.length, ...largestOfSum(feeds, chain, steps.rate) };
-  });
-  const allAtOnce =
-    feeds.length > 1 && atOnce.length > 0 ? atOnce.reduce((a, b) => (b.toneDb > a.toneDb ? b : a)) : null;
+  const allAtOnce = feeds.length > 1 ? largestAtOnce() : null;
   const most = Math.max(0, ...Object.values(largest).map((h) => h.toneDb));
   const guardDb = guard ? Math.max(0, Math.ceil(10 * most - 0.01) / 10) : 0;
   for (const output of fitted) {
@@ -128,6 +122,18 @@ export function buildOutputs(
       throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
   }
   return { outputs, filters, guardDb, largest, allAtOnce };
+
+  function largestAtOnce(): BuiltOutputs['allAtOnce'] {
+    const tones = largestOfSum(
+      feeds,
+      subs.map(({ output, fir }) => {
+        const o = outputs[output - 1]!;
+        return { fir, sections: outputBiquads(o, steps.rate), trimDb: o.trimDb };
+      }),
+      steps.rate,
+    ).map((tone, i) => ({ id: subs[i]!.id, feeds: feeds.length, ...tone }));
+    return tones.length > 0 ? tones.reduce((a, b) => (b.toneDb > a.toneDb ? b : a)) : null;
+  }
 }
 
 /** A full-range channel sends away what its high-pass takes from it; a subwoofer's low-pass is on its own output. */

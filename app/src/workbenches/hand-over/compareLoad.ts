@@ -7,8 +7,9 @@ import { PROCESSOR } from '../../parts/exactFilters';
 import { sweepOf } from '../../parts/progress';
 import { repository } from '../../store';
 import { verifiedIds, verifiedOf, type VerifiedStage } from '../../parts/verified';
+import { othersOf } from './arrivals';
 import { differenceOf, heardOf, type Difference } from './difference';
-import { missReasons, MOVED_S, type Verified } from './missReasons';
+import { missReasons } from './missReasons';
 import type { HeardWay } from '../../workers/design.worker';
 
 export const grid = logGrid();
@@ -173,38 +174,6 @@ function laterThanExpected(found: Sweep | undefined, verified: Sweep, { before, 
   if (verified.stage === 'verified with bass') return null;
   const meant = (after.delayMs - before.delayMs) / 1000 + latencyS(fir);
   return verified.arrivalS - found.arrivalS - meant;
-}
-
-interface Arrival {
-  id: string;
-  /** as found */
-  foundS: number | null;
-  /** as measured again less what was to be expected */
-  laterS: number | null;
-}
-
-/** What the arrivals of the other channels tell of one: whether they are where they were, and whose place it has taken. */
-export function othersOf(
-  { place }: Pick<Project, 'place'>,
-  arrivals: Arrival[],
-  { id, foundS, laterS }: Arrival,
-): Pick<Verified, 'laterS' | 'othersArrive' | 'arrivesLike'> {
-  // a subwoofer's arrival is not known closely enough to tell
-  const full = (one: string) =>
-    place.loudspeakers.find((l) => l.id === one && l.role === 'full range')?.name ?? null;
-  const others = arrivals.filter((a) => a.id !== id && full(a.id) !== null && a.laterS !== null);
-  const there = others.filter((a) => Math.abs(a.laterS!) <= MOVED_S['full range']);
-  const like =
-    foundS === null || laterS === null || full(id) === null
-      ? undefined
-      : others.find(
-          (a) => a.foundS !== null && Math.abs(a.foundS - foundS - laterS) <= MOVED_S['full range'],
-        );
-  return {
-    laterS,
-    othersArrive: others.length === 0 ? null : there.length >= others.length / 2,
-    arrivesLike: like ? full(like.id) : null,
-  };
 }
 
 /** How far a sweep stood above the noise where it misses most: its own band's margin, or the whole sweep's if that is less. */
