@@ -8,7 +8,7 @@ import {
   STARTING_SUB_LIMITS,
   subsTogether,
   sumOfSubs,
-} from '@pebble-hall/core/together';
+} from '@pebble-hall/core/alignment';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../stand-ins/src/net-loft/index.js';
 
 const rate = 48000;

@@ -1,4 +1,4 @@
-import type { OutputSettings } from '@pebble-hall/core/output';
+import type { OutputSettings } from '@pebble-hall/core/processing';
 import type { Project } from '@pebble-hall/core/project';
 import { readMemory } from '../rig';
 import type { MemoryLetter } from '@pebble-hall/stand-ins/processor';

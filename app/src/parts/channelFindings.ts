@@ -1,4 +1,4 @@
-import { findMisfits, indistinguishable, type PlannedChannel } from '@pebble-hall/core/check';
+import { findMisfits, indistinguishable, type PlannedChannel } from '@pebble-hall/core/commissioning';
 import type { Reason } from '@pebble-hall/core/measure';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
 import { travelS } from './measuring';

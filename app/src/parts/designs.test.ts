@@ -1,4 +1,4 @@
-import { plainSub } from '@pebble-hall/core/together';
+import { plainSub } from '@pebble-hall/core/alignment';
 import { variantOf, type Correction, type Project, type Sweep } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { netLoftProject } from '../../../demo/netLoftProject';

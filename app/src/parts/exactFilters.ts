@@ -1,5 +1,5 @@
 import type { ChannelRequest, ExactChannel, ProcessorLimits } from '@pebble-hall/core/correct';
-import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/output';
+import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/processing';
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { SKERRY } from '@pebble-hall/stand-ins/processor';
 import {

@@ -1,4 +1,4 @@
-import { levelSteps } from '@pebble-hall/core/check';
+import { levelSteps } from '@pebble-hall/core/commissioning';
 import { averageRepeats, packHarmonics, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type {
   FloorPart,

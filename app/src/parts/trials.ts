@@ -1,4 +1,4 @@
-import { chanceOf } from '@pebble-hall/core/listen';
+import { chanceOf } from '@pebble-hall/core/auralisation';
 import type { BlindTrial } from '@pebble-hall/core/project';
 
 /** Below this probability chance is told to be unlikely. */

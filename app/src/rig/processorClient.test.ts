@@ -1,5 +1,5 @@
 import { crc32 } from '@pebble-hall/core/formats';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import { packFilters } from '@pebble-hall/stand-ins/processor';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { isAbort } from './AudioRig';

@@ -1,4 +1,4 @@
-import { describeNoise, travelDifference, type NoiseTrait } from '@pebble-hall/core/check';
+import { describeNoise, travelDifference, type NoiseTrait } from '@pebble-hall/core/commissioning';
 import {
   analyseSweep,
   cutImpulse,

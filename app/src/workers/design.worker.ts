@@ -30,7 +30,7 @@ import {
   type BuiltOutputs,
   type OutputCorrection,
   type OutputSettings,
-} from '@pebble-hall/core/output';
+} from '@pebble-hall/core/processing';
 import { averageMovement, type AverageMovement } from '@pebble-hall/core/spots';
 import {
   averageLevel,
@@ -54,7 +54,7 @@ import {
   type SubLimits,
   type SubSetting,
   type SubsTogether,
-} from '@pebble-hall/core/together';
+} from '@pebble-hall/core/alignment';
 import {
   dbOfPower,
   interpolateLog,
@@ -64,7 +64,7 @@ import {
   type ImpulseResponse,
 } from '@pebble-hall/core/signal';
 import { expose } from 'comlink';
-import { beforeAndAfter, type BeforeAfter } from '@pebble-hall/core/look';
+import { beforeAndAfter, type BeforeAfter } from '@pebble-hall/core/views';
 
 const grid = logGrid();
 /** Frequencies at which subwoofers are brought together, and at which joints are judged. */

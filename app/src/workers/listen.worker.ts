@@ -1,8 +1,8 @@
 import { correctHeadphones, type HeadphoneGoal, type ProcessorLimits } from '@pebble-hall/core/correct';
 import { powerOnGrid } from '@pebble-hall/core/measure';
-import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/listen';
+import { auralise, matchLoudness, pluckedStrings, safeGain, type Way } from '@pebble-hall/core/auralisation';
 import { loudness } from '@pebble-hall/core/level';
-import { plainOutput, predictOutput, sumImpulses, throughFeed } from '@pebble-hall/core/output';
+import { plainOutput, predictOutput, sumImpulses, throughFeed } from '@pebble-hall/core/processing';
 import { dbOfPower, gainOfDb, logGrid, pinkNoise, type ImpulseResponse } from '@pebble-hall/core/signal';
 import { expose, transfer } from 'comlink';
 import type { HeardWay } from './design.worker';

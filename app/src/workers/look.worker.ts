@@ -4,7 +4,7 @@ import {
   speechTransmission,
   type OctaveFigures,
   type SpeechAndNoise,
-} from '@pebble-hall/core/figures';
+} from '@pebble-hall/core/acoustics';
 import {
   decayMap,
   energyTimeDb,
@@ -20,7 +20,7 @@ import {
   type FrequencyWindow,
   type Reflection,
   type Resonance,
-} from '@pebble-hall/core/look';
+} from '@pebble-hall/core/views';
 import {
   findArrival,
   powerOnGrid,

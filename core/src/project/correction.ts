@@ -1,6 +1,6 @@
 import type { FilterChoice, Section, Span, StrengthPoint, Target } from '../correct/index.js';
-import type { BassFeed } from '../output/index.js';
-import type { CrossoverFilter, SubSetting } from '../together/index.js';
+import type { BassFeed } from '../processing/index.js';
+import type { CrossoverFilter, SubSetting } from '../alignment/index.js';
 
 /** Trim and delay of a channel on top of what the processor did, as set or taken over. */
 export interface Alignment {

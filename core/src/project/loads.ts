@@ -1,5 +1,5 @@
 import type { Span } from '../correct/index.js';
-import type { OutputSettings } from '../output/index.js';
+import type { OutputSettings } from '../processing/index.js';
 
 /** One load of a memory: what went to which output, kept so that predictions stay true to what was loaded. */
 export interface MemoryLoad {

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { plainOutput } from '../output/index.js';
+import { plainOutput } from '../processing/index.js';
 import { FormatError, packFiles, unpackFiles } from '../formats/index.js';
 import {
   arraysOf,

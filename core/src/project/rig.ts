@@ -1,4 +1,4 @@
-import type { NoiseTrait } from '../check/index.js';
+import type { NoiseTrait } from '../commissioning/index.js';
 import type { BandMargin, Verdict } from '../measure/index.js';
 
 /** What a microphone reads over the truth. */

@@ -10,7 +10,7 @@ export {
   type Memory,
   type MemoryLetter,
 } from './settings.js';
-export { plainOutput, type OutputSettings } from '@pebble-hall/core/output';
+export { plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
 export {
   houseMemory,
   LEFT_OVER,

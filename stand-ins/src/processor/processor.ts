@@ -1,5 +1,5 @@
 import { crc32 } from '@pebble-hall/core/formats';
-import { plainOutput, type OutputSettings } from '@pebble-hall/core/output';
+import { plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
 import {
   MEMORY_LETTERS,
   memoryChecksum,

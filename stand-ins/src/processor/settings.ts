@@ -3,7 +3,7 @@ import {
   outputSpectrum as settingsSpectrum,
   type BassFeed,
   type OutputSettings,
-} from '@pebble-hall/core/output';
+} from '@pebble-hall/core/processing';
 import { delaySpectrum, type HalfSpectrum } from '@pebble-hall/core/signal';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */

@@ -6,7 +6,7 @@ import {
   plainOutput,
   throughFeed,
   type OutputCorrection,
-} from '@pebble-hall/core/output';
+} from '@pebble-hall/core/processing';
 import { dbOfPower, logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { houseMemory, type Memory } from '../processor/index.js';

@@ -1,4 +1,4 @@
-import { describeNoise, findMisfits, type PlannedChannel } from '@pebble-hall/core/check';
+import { describeNoise, findMisfits, type PlannedChannel } from '@pebble-hall/core/commissioning';
 import { CalibratorTone } from '@pebble-hall/core/level';
 import { findTimingClick, timingClick } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';

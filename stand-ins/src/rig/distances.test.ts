@@ -1,4 +1,4 @@
-import { LOW_DISTANCE_M, travelDifference } from '@pebble-hall/core/check';
+import { LOW_DISTANCE_M, travelDifference } from '@pebble-hall/core/commissioning';
 import { speedOfSound, type Vector } from '@pebble-hall/core/room';
 import { exponentialSweep } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';

@@ -17,7 +17,7 @@ import {
   seededRandom,
   smoothLevels,
 } from '@pebble-hall/core/signal';
-import { complexOnGrid, subsTogether } from '@pebble-hall/core/together';
+import { complexOnGrid, subsTogether } from '@pebble-hall/core/alignment';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
 import { distanceOf, grid, PROCESSOR } from './measureForTest.js';

@@ -1,4 +1,4 @@
-import { drivesOf, feedSpectrum } from '@pebble-hall/core/output';
+import { drivesOf, feedSpectrum } from '@pebble-hall/core/processing';
 import { boxImpulse, type Vector } from '@pebble-hall/core/room';
 import {
   biquadSpectrum,

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { CrossoverFilter } from '@pebble-hall/core/together';
+import type { CrossoverFilter } from '@pebble-hall/core/alignment';
 import { NumberField } from '../../parts/NumberField';
 
 interface CrossoverRowProps {

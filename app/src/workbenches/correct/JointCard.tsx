@@ -1,6 +1,6 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import type { Correction, Loudspeaker } from '@pebble-hall/core/project';
-import type { CrossoverFilter } from '@pebble-hall/core/together';
+import type { CrossoverFilter } from '@pebble-hall/core/alignment';
 import { useState } from 'react';
 import { formatHz } from '../../parts/chartMath';
 import { designWorker } from '../../parts/designs';

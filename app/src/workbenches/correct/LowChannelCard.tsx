@@ -1,5 +1,5 @@
 import { Button, Checkbox } from '@mantine/core';
-import type { BassFeed } from '@pebble-hall/core/output';
+import type { BassFeed } from '@pebble-hall/core/processing';
 import { formatDb } from '../../parts/chartMath';
 import { lowInput } from '../../parts/exactFilters';
 import { NumberField } from '../../parts/NumberField';

@@ -1,5 +1,5 @@
 import type { ChannelDesign, ExactChannel } from '@pebble-hall/core/correct';
-import type { BeforeAfter } from '@pebble-hall/core/look';
+import type { BeforeAfter } from '@pebble-hall/core/views';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useMemo } from 'react';
 import { Note } from '../../parts/Note';

@@ -5,7 +5,7 @@ import {
   STARTING_SUB_LIMITS,
   type SubSetting,
   type SubsTogether,
-} from '@pebble-hall/core/together';
+} from '@pebble-hall/core/alignment';
 import { useEffect, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';
 import { designWorker, provideTraces, sweepsUsed, traceKey } from '../../parts/designs';

@@ -1,5 +1,5 @@
 import type { Alignment, Correction } from '@pebble-hall/core/project';
-import type { JointSetting } from '@pebble-hall/core/together';
+import type { JointSetting } from '@pebble-hall/core/alignment';
 
 const plain: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
 

@@ -1,4 +1,4 @@
-import type { BeforeAfter } from '@pebble-hall/core/look';
+import type { BeforeAfter } from '@pebble-hall/core/views';
 import { describe, expect, it } from 'vitest';
 import { readTime } from './readTime';
 

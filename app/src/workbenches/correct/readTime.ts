@@ -1,5 +1,5 @@
 import { preResponseDb } from '@pebble-hall/core/correct';
-import type { BeforeAfter } from '@pebble-hall/core/look';
+import type { BeforeAfter } from '@pebble-hall/core/views';
 import { formatHz } from '../../parts/chartMath';
 import type { Look } from './pages';
 

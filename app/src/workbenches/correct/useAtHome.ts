@@ -1,6 +1,6 @@
 import type { ChannelRequest } from '@pebble-hall/core/correct';
 import { variantOf, type Project } from '@pebble-hall/core/project';
-import { levelsAndDelays, type ChannelAtHome, type LevelAndDelay } from '@pebble-hall/core/together';
+import { levelsAndDelays, type ChannelAtHome, type LevelAndDelay } from '@pebble-hall/core/alignment';
 import { useEffect, useState } from 'react';
 import { designWorker, homeKeyOf, traceKey } from '../../parts/designs';
 import type { ExactFilters } from '../../parts/exactFilters';

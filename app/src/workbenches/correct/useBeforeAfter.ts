@@ -1,5 +1,5 @@
 import type { ExactChannel } from '@pebble-hall/core/correct';
-import type { BeforeAfter } from '@pebble-hall/core/look';
+import type { BeforeAfter } from '@pebble-hall/core/views';
 import type { Project } from '@pebble-hall/core/project';
 import { useEffect, useState } from 'react';
 import { designWorker, traceKey } from '../../parts/designs';

@@ -1,4 +1,4 @@
-import { LOW_CHANNEL } from '@pebble-hall/core/output';
+import { LOW_CHANNEL } from '@pebble-hall/core/processing';
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { useEffect, useState } from 'react';
 import { baseOutputs } from '../../parts/baseOutputs';

@@ -1,5 +1,5 @@
 import type { Correction, Crossovers, Project } from '@pebble-hall/core/project';
-import type { CrossoverFilter, JointSetting, JointSide } from '@pebble-hall/core/together';
+import type { CrossoverFilter, JointSetting, JointSide } from '@pebble-hall/core/alignment';
 import { useEffect, useState } from 'react';
 import { baseOutputs } from '../../parts/baseOutputs';
 import { designWorker, provideTraces, sweepsUsed, traceKey } from '../../parts/designs';

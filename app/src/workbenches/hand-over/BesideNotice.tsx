@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { SettingChange } from '@pebble-hall/core/output';
+import type { SettingChange } from '@pebble-hall/core/processing';
 import { besideLines, besideSummary } from './besideWords';
 
 interface BesideNoticeProps {

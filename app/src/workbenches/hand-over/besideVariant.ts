@@ -1,5 +1,5 @@
 import type { Span } from '@pebble-hall/core/correct';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import type { MemoryLoad, Project, Variant } from '@pebble-hall/core/project';
 import { useEffect, useState } from 'react';
 import { formatDb, formatHz } from '../../parts/chartMath';

@@ -1,4 +1,4 @@
-import { plainOutput, settingChanges } from '@pebble-hall/core/output';
+import { plainOutput, settingChanges } from '@pebble-hall/core/processing';
 import { expect, it } from 'vitest';
 import { besideLines, besideSummary } from './besideWords';
 

@@ -1,4 +1,4 @@
-import type { SettingChange } from '@pebble-hall/core/output';
+import type { SettingChange } from '@pebble-hall/core/processing';
 
 type NameOf = (output: number) => string;
 const outputsOf = (changes: SettingChange[]) => [...new Set(changes.map((c) => c.output))];

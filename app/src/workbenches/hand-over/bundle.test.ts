@@ -1,5 +1,5 @@
 import { readWav } from '@pebble-hall/core/formats';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import { describe, expect, it } from 'vitest';
 import { bundleFiles, type BundleRequest } from './bundle';
 

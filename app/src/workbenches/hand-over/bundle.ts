@@ -1,6 +1,6 @@
 import { sectionBiquad } from '@pebble-hall/core/correct';
 import { bytesOfText, sectionsCsv, sectionsJson, sectionsText, writeWav } from '@pebble-hall/core/formats';
-import { crossoverText, feedText, type OutputSettings } from '@pebble-hall/core/output';
+import { crossoverText, feedText, type OutputSettings } from '@pebble-hall/core/processing';
 import { resampleFir } from '@pebble-hall/core/signal';
 
 export interface BundleChannel {

@@ -1,5 +1,5 @@
 import { mainTap, type Span } from '@pebble-hall/core/correct';
-import { drivesOf, plainOutput, playedSpan, type Drive } from '@pebble-hall/core/output';
+import { drivesOf, plainOutput, playedSpan, type Drive } from '@pebble-hall/core/processing';
 import type { MemoryLoad, Project, Sweep } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { designWorker, traceKey, traceOf } from '../../parts/designs';

@@ -1,4 +1,4 @@
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import type { MemoryLoad } from '@pebble-hall/core/project';
 import type { ProcessorState } from '@pebble-hall/stand-ins/processor';
 import { describe, expect, it } from 'vitest';

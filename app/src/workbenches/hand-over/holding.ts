@@ -1,4 +1,4 @@
-import { settingChanges, type OutputSettings } from '@pebble-hall/core/output';
+import { settingChanges, type OutputSettings } from '@pebble-hall/core/processing';
 import type { MemoryLoad } from '@pebble-hall/core/project';
 import type { ProcessorState } from '@pebble-hall/stand-ins/processor';
 

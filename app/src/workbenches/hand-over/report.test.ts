@@ -1,6 +1,6 @@
 import { netLoftProject } from '../../../../demo/netLoftProject';
 import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import { familiesOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { designKey } from '../../parts/progress';

@@ -1,5 +1,5 @@
 import type { ChannelDesign, Target } from '@pebble-hall/core/correct';
-import { crossoverText, feedText } from '@pebble-hall/core/output';
+import { crossoverText, feedText } from '@pebble-hall/core/processing';
 import { familiesOf, variantOf, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { formatDb, formatHz, levelRange, FULL_BAND } from '../../parts/chartMath';
 import type { ChartTrace } from '../../parts/drawTraces';

@@ -1,4 +1,4 @@
-import { settingChanges } from '@pebble-hall/core/output';
+import { settingChanges } from '@pebble-hall/core/processing';
 import {
   variantOf,
   type MemoryLoad,

@@ -1,5 +1,5 @@
 import { netLoftProject } from '../../../../demo/netLoftProject';
-import { plainOutput } from '@pebble-hall/core/output';
+import { plainOutput } from '@pebble-hall/core/processing';
 import type { Project } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import {

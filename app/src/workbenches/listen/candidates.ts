@@ -1,4 +1,4 @@
-import { drivesOf, plainOutput, type Drive } from '@pebble-hall/core/output';
+import { drivesOf, plainOutput, type Drive } from '@pebble-hall/core/processing';
 import type { Correction, ListeningChain, Project } from '@pebble-hall/core/project';
 import { traceOf } from '../../parts/designs';
 import { exactFilters, outputsOf } from '../../parts/exactFilters';

@@ -1,5 +1,5 @@
 import { Button, NumberInput, SegmentedControl } from '@mantine/core';
-import { fitPositions, LOW_DISTANCE_M } from '@pebble-hall/core/check';
+import { fitPositions, LOW_DISTANCE_M } from '@pebble-hall/core/commissioning';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { useState } from 'react';
 import { Note } from '../../parts/Note';

@@ -6,7 +6,7 @@ import {
   type Distance,
   type DistanceProblem,
   type Point,
-} from '@pebble-hall/core/check';
+} from '@pebble-hall/core/commissioning';
 import type { KnownDistance, Project } from '@pebble-hall/core/project';
 import { fittedOf } from '../../parts/progress';
 

@@ -1,4 +1,4 @@
-import type { NoiseTrait } from '@pebble-hall/core/check';
+import type { NoiseTrait } from '@pebble-hall/core/commissioning';
 import { formatHz } from '../../parts/chartMath';
 
 /** What stands out of a noise floor, and what helps against it. */

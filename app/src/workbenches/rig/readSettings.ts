@@ -1,5 +1,5 @@
-import { feedText, type OutputSettings } from '@pebble-hall/core/output';
-import type { CrossoverFilter } from '@pebble-hall/core/together';
+import { feedText, type OutputSettings } from '@pebble-hall/core/processing';
+import type { CrossoverFilter } from '@pebble-hall/core/alignment';
 
 export interface SettingsRead {
   /** acts on top of a correction */

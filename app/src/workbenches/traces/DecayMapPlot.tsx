@@ -1,4 +1,4 @@
-import type { DecayMap } from '@pebble-hall/core/look';
+import type { DecayMap } from '@pebble-hall/core/views';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../parts/chartMath';

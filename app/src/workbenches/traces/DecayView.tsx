@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import type { DecayMap } from '@pebble-hall/core/look';
+import type { DecayMap } from '@pebble-hall/core/views';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
 import { formatDb, formatHz } from '../../parts/chartMath';

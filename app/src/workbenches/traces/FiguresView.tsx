@@ -1,4 +1,4 @@
-import { FIGURE_OCTAVES } from '@pebble-hall/core/figures';
+import { FIGURE_OCTAVES } from '@pebble-hall/core/acoustics';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
 import { Note } from '../../parts/Note';

@@ -1,6 +1,6 @@
 import { Checkbox, Select } from '@mantine/core';
 import { averagePower } from '@pebble-hall/core/correct';
-import { findCorners, peaksAndDips } from '@pebble-hall/core/look';
+import { findCorners, peaksAndDips } from '@pebble-hall/core/views';
 import { usableBand } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { logGrid, powerOfDb, smoothLevels } from '@pebble-hall/core/signal';

@@ -1,4 +1,4 @@
-import type { Corners } from '@pebble-hall/core/look';
+import type { Corners } from '@pebble-hall/core/views';
 import { expect, it } from 'vitest';
 import { cornerTable } from './cornerTable';
 import type { ChannelLevels } from './readLevels';

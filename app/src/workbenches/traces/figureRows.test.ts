@@ -1,4 +1,4 @@
-import { FIGURE_OCTAVES, FIGURES, type OctaveFigures } from '@pebble-hall/core/figures';
+import { FIGURE_OCTAVES, FIGURES, type OctaveFigures } from '@pebble-hall/core/acoustics';
 import { expect, it } from 'vitest';
 import { figureRows, figuresOverSpots, OCTAVE_NAMES, whyMissing } from './figureRows';
 

@@ -5,7 +5,7 @@ import {
   type FigureName,
   type FigureOverSpots,
   type OctaveFigures,
-} from '@pebble-hall/core/figures';
+} from '@pebble-hall/core/acoustics';
 import type { TableData } from '../../parts/tableText';
 
 /** How each figure is called and written; Ts and times in ms and s, D50 in %. */

@@ -1,4 +1,4 @@
-import { findCorners, peaksAndDips } from '@pebble-hall/core/look';
+import { findCorners, peaksAndDips } from '@pebble-hall/core/views';
 import { logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { normalised } from './normalised';

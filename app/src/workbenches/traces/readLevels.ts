@@ -1,4 +1,4 @@
-import type { Corners, Feature, Reflection } from '@pebble-hall/core/look';
+import type { Corners, Feature, Reflection } from '@pebble-hall/core/views';
 import { smoothLevels, logGrid } from '@pebble-hall/core/signal';
 import { formatDb, formatHz, nearestIndex } from '../../parts/chartMath';
 

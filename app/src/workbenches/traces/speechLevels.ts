@@ -1,4 +1,4 @@
-import { SPEECH_OCTAVES, SPEECH_SPECTRUM_DB, type SpeechAndNoise } from '@pebble-hall/core/figures';
+import { SPEECH_OCTAVES, SPEECH_SPECTRUM_DB, type SpeechAndNoise } from '@pebble-hall/core/acoustics';
 import type { NoiseReading } from '@pebble-hall/core/project';
 import { dbOfPower, powerOfDb } from '@pebble-hall/core/signal';
 

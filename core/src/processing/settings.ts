@@ -1,5 +1,5 @@
 import { sectionBiquad, type Section } from '../correct/index.js';
-import { crossoverBiquads, type CrossoverFilter } from '../together/index.js';
+import { crossoverBiquads, type CrossoverFilter } from '../alignment/index.js';
 import {
   biquadSpectrum,
   delaySpectrum,

@@ -1,5 +1,5 @@
 import { largestOfSum, largestTone, type LargestTone, type Section } from '../correct/index.js';
-import { crossoverBiquads, type CrossoverFilter, type SubSetting } from '../together/index.js';
+import { crossoverBiquads, type CrossoverFilter, type SubSetting } from '../alignment/index.js';
 import { outputBiquads, type BassFeed, type OutputSettings } from './settings.js';
 
 /** What a correction does to one output. */

@@ -1,4 +1,4 @@
-import { crossoverBiquads } from '../together/index.js';
+import { crossoverBiquads } from '../alignment/index.js';
 import {
   biquadSpectrum,
   fftSizeFor,

@@ -1,4 +1,4 @@
-import { findDecay, fitLine } from '../figures/index.js';
+import { findDecay, fitLine } from '../acoustics/index.js';
 import {
   binFrequencies,
   fftSizeFor,
