@@ -1,7 +1,7 @@
 import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
 
-/** Arrows point one way: app -> stand-ins -> core; workbenches -> parts, store, rig, workers. */
+/** Which part may use which, and that no imports go in a circle, is checked by scripts/checkImports.mjs. */
 const forbid = (...patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });
 const noApp = { group: ['@pebble-hall/app*', '**/app/*'], message: 'Only app may use app.' };
 const noStandIns = {
@@ -48,25 +48,10 @@ export default tseslint.config(
     },
   },
   {
-    files: ['app/src/{parts,store,rig,workers}/**/*.{ts,tsx}'],
+    files: ['app/src/{store,ports,workers}/**/*.{ts,tsx}'],
     rules: forbid(noCoreFiles, {
-      group: ['**/workbenches/**', '**/pages/**'],
-      message: 'Shared parts know no workbench.',
-    }),
-  },
-  {
-    files: ['app/src/{store,rig,workers}/**/*.{ts,tsx}'],
-    rules: forbid(noCoreFiles, {
-      group: ['**/workbenches/**', '**/pages/**', '**/parts/**', '@mantine/*', 'recharts'],
-      message: 'Store, rig and workers know no interface.',
-    }),
-  },
-  {
-    // Files of a workbench lie flat in its folder, so `../x` is always another workbench.
-    files: ['app/src/workbenches/**/*.{ts,tsx}'],
-    rules: forbid(noCoreFiles, {
-      regex: '^\\.\\./(?!\\.\\./)',
-      message: 'Workbenches never import each other.',
+      group: ['@mantine/*', 'recharts'],
+      message: 'Store, ports and workers know no interface.',
     }),
   },
 );

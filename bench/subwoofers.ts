@@ -1,14 +1,15 @@
 // The subwoofers of the Net Loft brought together, against a long random search over the same settings.
-import { boxImpulse, type Vector } from '@pebble-hall/core/room';
+import type { Point } from '@pebble-hall/core/geometry';
+import { boxImpulse } from '@pebble-hall/core/room';
 import { filterBiquads, linkwitzRiley, logGrid, seededRandom, seedFrom } from '@pebble-hall/core/signal';
 import {
-  complexOnGrid,
   randomSettings,
   seatDeviation,
   STARTING_SUB_LIMITS,
   subsTogether,
   sumOfSubs,
 } from '@pebble-hall/core/alignment';
+import { responseAt } from '@pebble-hall/core/path';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../stand-ins/src/net-loft/index.js';
 
 const rate = 48000;
@@ -19,18 +20,18 @@ const lowPass = linkwitzRiley('lowpass', 4, 110, rate);
 function responsesOf(seed: number) {
   const random = seededRandom(seedFrom(seed, 'seats'));
   const between = (a: number, b: number) => a + (b - a) * random.uniform();
-  const seats: Vector[] = Array.from({ length: 6 }, () => [
-    between(3.3, 3.9),
-    between(1.3, 2.8),
-    between(1.05, 1.25),
-  ]);
+  const seats: Point[] = Array.from({ length: 6 }, () => ({
+    x: between(3.3, 3.9),
+    y: between(1.3, 2.8),
+    z: between(1.05, 1.25),
+  }));
   const at = NET_LOFT_LOUDSPEAKERS.filter((l) => l.role === 'subwoofer').map((place) =>
     seats.map((seat) => {
       const samples = boxImpulse(NET_LOFT, sourceOf(place), seat, { rate, size: 32768, seed });
-      return complexOnGrid({ samples: filterBiquads(samples, lowPass), rate, zero: 0 }, frequency);
+      return responseAt({ samples: filterBiquads(samples, lowPass), rate, zero: 0 }, frequency);
     }),
   );
-  return { frequency, rate, at };
+  return { rate, at };
 }
 
 export function benchSubwoofers(): void {

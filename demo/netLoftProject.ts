@@ -9,7 +9,7 @@ import {
 
 /** The Saltmarsh Boathouse on the Net Loft, before anything was measured. All of it is made up. */
 export function netLoftProject(): Project {
-  const [x, y, z] = NET_LOFT.size;
+  const { x, y, z } = NET_LOFT.size;
   const calibration = readCalibrationText(siskinCalibrationText(NET_LOFT_SISKIN));
   const calibrationId = `siskin-m1-${NET_LOFT_SISKIN}`;
   const ear = 1.14;
@@ -41,7 +41,7 @@ export function netLoftProject(): Project {
         model: model.name,
         role,
         output,
-        position: { x: position[0], y: position[1], z: position[2] },
+        position: { ...position },
         aimDeg,
         fitted: true,
       })),

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AUDIO_RIG_CONTRACT } from '../app/src/rig/audioRigContract';
+import { AUDIO_RIG_CONTRACT } from '../app/src/ports/rig/audioRigContract';
 import { openBrowser } from './support/browser.mjs';
 import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
 import { serveContract } from './support/contractPage.mjs';

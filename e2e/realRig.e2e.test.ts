@@ -29,7 +29,9 @@ function leftInTheLoft(): string {
   const [microphone, loopback] = new SimulatedRoom(1).record({
     signals: [{ output: 1, samples }],
     lengthFrames: samples.length + 3 * 48000,
-    microphones: [{ input: 1, position: [3.6, 1.72, 1.14], serial: 4417, incidenceDeg: 0, gainDb: 0 }],
+    microphones: [
+      { input: 1, position: { x: 3.6, y: 1.72, z: 1.14 }, serial: 4417, incidenceDeg: 0, gainDb: 0 },
+    ],
     outputs,
     filters,
     faults: noFaults(),

@@ -1,4 +1,4 @@
-import { sectionsLevelDb, type Section } from '@pebble-hall/core/correct';
+import { sectionsLevelDb, type Section } from '@pebble-hall/core/path';
 import { readProjectFile } from '@pebble-hall/core/project';
 import {
   convolve,

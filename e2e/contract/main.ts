@@ -1,10 +1,10 @@
 import { houseMemory } from '@pebble-hall/stand-ins/processor';
 import { noFaults } from '@pebble-hall/stand-ins/rig';
-import type { AudioRig } from '../../app/src/rig/AudioRig';
-import { AUDIO_RIG_CONTRACT } from '../../app/src/rig/audioRigContract';
-import { listDevices } from '../../app/src/rig/audioDevices';
-import { SimulatedRig } from '../../app/src/rig/simulatedRig';
-import { WebAudioRig } from '../../app/src/rig/webAudioRig';
+import type { AudioRig } from '../../app/src/ports/rig/AudioRig';
+import { AUDIO_RIG_CONTRACT } from '../../app/src/ports/rig/audioRigContract';
+import { listDevices } from '../../app/src/ports/rig/audioDevices';
+import { SimulatedRig } from '../../app/src/ports/rig/simulatedRig';
+import { WebAudioRig } from '../../app/src/ports/rig/webAudioRig';
 
 const rigs: Record<string, () => AudioRig> = {
   simulated: () => {
@@ -16,8 +16,8 @@ const rigs: Record<string, () => AudioRig> = {
         return { outputs, filters };
       },
     });
-    rig.standMicrophones([
-      { input: 1, position: [3.6, 1.72, 1.14], serial: 4417, incidenceDeg: 0, gainDb: 0 },
+    rig.placeMicrophones([
+      { input: 1, position: { x: 3.6, y: 1.72, z: 1.14 }, serial: '4417', incidenceDeg: 0, gainDb: 0 },
     ]);
     return rig;
   },

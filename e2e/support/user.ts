@@ -1,7 +1,6 @@
 import { readdirSync, readFileSync, existsSync } from 'node:fs';
 import { join } from 'node:path';
-import type { WebElement } from 'selenium-webdriver';
-import { Key } from 'selenium-webdriver';
+import { type WebElement, Key } from 'selenium-webdriver';
 import { openBrowser } from './browser.mjs';
 
 type Opened = Awaited<ReturnType<typeof openBrowser>>;

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
-import { copyTable, saveTable } from './takeTable';
-import type { TableData } from './tableText';
+import { copyTable, saveTable } from '../services/takeTable';
+import type { TableData } from '../services/tableText';
 
 /** A table of figures that copies as tab-separated text and saves as CSV. */
 export function DataTable({ data, note }: { data: TableData; note?: string }) {

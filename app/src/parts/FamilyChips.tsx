@@ -7,7 +7,7 @@ import {
   type Project,
 } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import type { Change } from './useChange';
+import type { Change } from '../services/changeProject';
 
 const NEW = 'a family of its own';
 

@@ -1,5 +1,5 @@
 import { Progress } from '@mantine/core';
-import { headlineOf, type FollowState } from './followState';
+import { headlineOf, type FollowState } from '../services/followState';
 
 /** What to do now, in figures that can be read from the seat. */
 export function FarFigures({ state }: { state: FollowState }) {

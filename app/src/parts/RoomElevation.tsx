@@ -1,4 +1,5 @@
-import type { Place, Position } from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import type { Place } from '@pebble-hall/core/project';
 import type { SpotState } from './RoomPlan';
 
 const SCALE = 100;
@@ -7,7 +8,7 @@ interface ElevationProps {
   place: Place;
   stateOf: (spotId: string) => SpotState;
   selected: string | null;
-  preview: Position[] | null;
+  preview: Point[] | null;
   onSelect: (spotId: string) => void;
 }
 

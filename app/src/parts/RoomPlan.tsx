@@ -1,5 +1,6 @@
 import { useRef } from 'react';
-import type { Loudspeaker, Place, Position } from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import type { Loudspeaker, Place } from '@pebble-hall/core/project';
 
 export type SpotState = 'empty' | 'taken' | 'trouble' | 'now';
 
@@ -12,14 +13,14 @@ export interface RoomPlanProps {
   /** a spot was dragged to another place; `done` when it was let go */
   onMove?: ((spotId: string, at: { x: number; y: number }, done: boolean) => void) | undefined;
   /** spots that a plan would give */
-  preview?: Position[] | null;
+  preview?: Point[] | null;
   /** lengths drawn between points */
   lines?: PlanLine[];
 }
 
 export interface PlanLine {
-  from: Position;
-  to: Position;
+  from: Point;
+  to: Point;
   label: string;
   attention: boolean;
   /** known from the plan only */

@@ -1,7 +1,7 @@
 import { ActionIcon, Menu } from '@mantine/core';
 import { IconCopy, IconDownload, IconTable } from '@tabler/icons-react';
-import { copyTable, saveTable } from './takeTable';
-import type { TableData } from './tableText';
+import { copyTable, saveTable } from '../services/takeTable';
+import type { TableData } from '../services/tableText';
 
 /** Takes a table along that is shown with controls in it: as tab-separated text, or as CSV. */
 export function TableMenu({ table }: { table: () => TableData }) {

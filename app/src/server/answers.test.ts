@@ -1,4 +1,5 @@
-import { plainOutput, ProcessorRefusal, SKERRY } from '@pebble-hall/stand-ins/processor';
+import { plainOutput } from '@pebble-hall/core/processing';
+import { ProcessorRefusal, SKERRY } from '@pebble-hall/stand-ins/processor';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { BadRequest, bodyUpTo, guarded, jsonBody, letterOf } from './answers';
 import { faultSchema, outputsSchema, recallSchema, transferSchema } from './schemas';

@@ -1,4 +1,4 @@
-import { MEMORY_LETTERS, ProcessorRefusal, type MemoryLetter } from '@pebble-hall/stand-ins/processor';
+import { ProcessorRefusal, SKERRY } from '@pebble-hall/stand-ins/processor';
 import type Joi from 'joi';
 
 /** JSON answer. */
@@ -74,8 +74,9 @@ export async function jsonBody<T>(request: Request, schema: Joi.Schema<T>, most 
   return checked.value;
 }
 
-export function letterOf(value: string | undefined): MemoryLetter {
-  const letter = MEMORY_LETTERS.find((l) => l === value);
-  if (!letter) throw new BadRequest(400, 'Memories are A to F.');
+export function letterOf(value: string | undefined): string {
+  const { memories } = SKERRY;
+  const letter = memories.find((l) => l === value);
+  if (!letter) throw new BadRequest(400, `Memories are ${memories[0]} to ${memories.at(-1)}.`);
   return letter;
 }

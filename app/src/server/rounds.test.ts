@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { FollowState } from '../parts/followState';
+import type { FollowState } from '../services/followState';
 import { addressesInNetwork, CODE_LENGTH, FollowedRounds } from './rounds';
 
 const state = { round: 'First round', phase: 'idle', spot: 'Home spot' } as FollowState;

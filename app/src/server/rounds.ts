@@ -1,7 +1,7 @@
 import { networkInterfaces } from 'node:os';
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import Joi from 'joi';
-import type { FollowCommand, FollowState } from '../parts/followState';
+import type { FollowCommand, FollowState } from '../services/followState';
 import { BadRequest } from './answers';
 
 /**

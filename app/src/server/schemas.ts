@@ -1,12 +1,8 @@
-import {
-  MEMORY_LETTERS,
-  SKERRY,
-  type MemoryLetter,
-  type OutputChange,
-  type OutputSettings,
-} from '@pebble-hall/stand-ins/processor';
+import type { OutputChange, OutputSettings } from '@pebble-hall/core/processing';
+import { SKERRY } from '@pebble-hall/stand-ins/processor';
 import Joi from 'joi';
 
+const letter = Joi.valid(...SKERRY.memories);
 const crossover = Joi.object({
   kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
   order: Joi.when('kind', {
@@ -31,8 +27,8 @@ const sections = Joi.array()
   )
   .max(SKERRY.mostSections);
 
-const trim = Joi.number().min(-80).max(12);
-const delay = Joi.number().min(0).max(500);
+const trim = Joi.number().min(SKERRY.leastTrimDb).max(SKERRY.mostTrimDb);
+const delay = Joi.number().min(0).max(SKERRY.mostDelayMs);
 
 const output = Joi.object({
   trimDb: trim,
@@ -49,29 +45,29 @@ const output = Joi.object({
 });
 
 export interface TransferRequest {
-  letter: MemoryLetter;
+  letter: string;
   name: string;
   outputs: OutputSettings[];
   checksum: number;
 }
 
 export const transferSchema: Joi.ObjectSchema<TransferRequest> = Joi.object({
-  letter: Joi.valid(...MEMORY_LETTERS),
+  letter,
   name: Joi.string().max(40).allow(''),
   outputs: Joi.array().items(output).length(SKERRY.outputs),
   checksum: Joi.number().integer().min(0).max(0xffffffff),
 });
 
-export const recallSchema: Joi.ObjectSchema<{ letter: MemoryLetter }> = Joi.object({
-  letter: Joi.valid(...MEMORY_LETTERS),
+export const recallSchema: Joi.ObjectSchema<{ letter: string }> = Joi.object({
+  letter,
 });
 
 export const renameSchema: Joi.ObjectSchema<{ name: string }> = Joi.object({
   name: Joi.string().max(40).allow(''),
 });
 
-export const copySchema: Joi.ObjectSchema<{ to: MemoryLetter }> = Joi.object({
-  to: Joi.valid(...MEMORY_LETTERS),
+export const copySchema: Joi.ObjectSchema<{ to: string }> = Joi.object({
+  to: letter,
 });
 
 export const faultSchema: Joi.ObjectSchema<{ breakAtShare?: number | null; leftOver?: boolean }> = Joi.object(

@@ -1,13 +1,15 @@
 /** What the browser keeps: projects, their changes, their arrays. */
 export {
-  currentProjectId,
   madeFilters,
+  openCurrentProject,
   openDemo,
+  openProjectHere,
+  projectOwner,
   repository,
-  setCurrentProject,
   shelfTargets,
 } from './store';
-export { useProject, type OpenProject } from './useProject';
+export { projectNow, useProject } from './useProject';
+export type { OpenProject } from './openProject';
 export { sentenceOf, storageProblem } from './storageProblem';
 export { ProjectRepository } from './projectRepository';
 export { PebbleDatabase } from './database';

@@ -7,10 +7,23 @@ import {
 } from '@pebble-hall/core/project';
 import Dexie from 'dexie';
 import type { ChangeRow, PebbleDatabase } from './database';
-import { patched, patchesBetween } from './projectPatch';
+import { patched, patchesBetween, type ProjectPatch } from './projectPatch';
 
 /** So many changes can be undone. */
 const UNDO_STEPS = 100;
+
+/** A project as it is in memory, and the number of the last change that is in it. */
+export interface Held {
+  project: Project;
+  at: number;
+}
+
+/** A change that is stored. */
+export interface Changed extends Held {
+  label: string;
+  /** what turns the project of before into this one; null where a whole one was kept */
+  patch: ProjectPatch | null;
+}
 
 /**
  * Projects in the browser's database. Every change is a function from the stored project to the next one and runs in a
@@ -27,8 +40,13 @@ export class ProjectRepository {
   }
 
   async open(id: string): Promise<Project | undefined> {
-    const stored = (await this.database.projects.get(id))?.project;
-    return stored && migrateProject(stored);
+    return (await this.openAt(id))?.project;
+  }
+
+  /** The project, and the number of the last change that is in it. */
+  async openAt(id: string): Promise<{ project: Project; at: number } | undefined> {
+    const row = await this.database.projects.get(id);
+    return row && { project: migrateProject(row.project), at: row.at };
   }
 
   /** The project opened last, if there is any. */
@@ -53,6 +71,9 @@ export class ProjectRepository {
   /**
    * Applies a change and stores it, together with arrays that it brings along: all or nothing.
    * @param change gets the project as stored and returns the next one; the one it gets must not be altered
+   * @param held the project as the caller has it in memory: the change is made to that one where nothing newer is stored, so
+   *   that what it leaves alone keeps its identity
+   * @returns what is stored now; null when the change left everything as it was
    * @throws what the database throws, a full disk among it; then nothing is changed
    */
   change(
@@ -60,8 +81,9 @@ export class ProjectRepository {
     label: string,
     change: (project: Project) => Project,
     arrays: ProjectArray[] = [],
-  ): Promise<void> {
-    return this.tracked(this.store(id, label, change, arrays));
+    held: Held | null = null,
+  ): Promise<Changed | null> {
+    return this.tracked(this.store(id, label, change, arrays, held));
   }
 
   private async tracked<T>(storing: Promise<T>): Promise<T> {
@@ -78,24 +100,20 @@ export class ProjectRepository {
     label: string,
     change: (project: Project) => Project,
     arrays: ProjectArray[],
-  ): Promise<void> {
+    held: Held | null,
+  ): Promise<Changed | null> {
     const { database } = this;
-    await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
+    return database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
       const row = await database.projects.get(id);
       if (!row) throw new Error('The project is no longer in this browser.');
-      const before = migrateProject(row.project);
+      const before = held && held.at === row.at ? held.project : migrateProject(row.project);
       const after = change(before);
-      if (after === before && arrays.length === 0) return;
+      if (after === before && arrays.length === 0) return null;
       await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
       await this.changesOf(id, row.at + 1).delete(); // what was undone is gone once something new is done
       const seq = row.at + 1;
-      await database.changes.put({
-        projectId: id,
-        seq,
-        label,
-        version: PROJECT_VERSION,
-        ...patchesBetween(before, after),
-      });
+      const patches = patchesBetween(before, after);
+      await database.changes.put({ projectId: id, seq, label, version: PROJECT_VERSION, ...patches });
       await database.projects.put({ ...row, project: after, at: seq });
       if (seq > UNDO_STEPS) {
         await database.changes
@@ -103,6 +121,7 @@ export class ProjectRepository {
           .between([id, Dexie.minKey], [id, seq - UNDO_STEPS], true, true)
           .delete();
       }
+      return { project: after, at: seq, label, patch: patches.forth };
     });
   }
 
@@ -117,28 +136,28 @@ export class ProjectRepository {
     return { undo: back?.label ?? null, redo: forth?.label ?? null };
   }
 
-  undo = (id: string): Promise<string | null> => this.tracked(this.step(id, 'back'));
-  redo = (id: string): Promise<string | null> => this.tracked(this.step(id, 'forth'));
+  /** Takes the last change back; null when there is none. */
+  undo = (id: string): Promise<Changed | null> => this.tracked(this.step(id, 'back'));
+  redo = (id: string): Promise<Changed | null> => this.tracked(this.step(id, 'forth'));
 
-  private async step(id: string, way: 'back' | 'forth'): Promise<string | null> {
+  private async step(id: string, direction: 'back' | 'forth'): Promise<Changed | null> {
     const { database } = this;
     return database.transaction('rw', database.projects, database.changes, async () => {
       const row = await database.projects.get(id);
       if (!row) return null;
       const found: ChangeRow | undefined = await database.changes.get([
         id,
-        way === 'back' ? row.at : row.at + 1,
+        direction === 'back' ? row.at : row.at + 1,
       ]);
       // parts of an older shape do not fit into a project that was carried over
       if (!found || ('version' in found && found.version !== PROJECT_VERSION)) return null;
-      const project =
-        'forth' in found
-          ? patched(migrateProject(row.project), way === 'back' ? found.back : found.forth)
-          : way === 'back'
-            ? found.before
-            : found.after;
-      await database.projects.put({ ...row, project, at: way === 'back' ? row.at - 1 : row.at + 1 });
-      return found.label;
+      const patch = 'forth' in found ? found[direction] : null;
+      const project = patch
+        ? patched(migrateProject(row.project), patch)
+        : (found as { before: Project; after: Project })[direction === 'back' ? 'before' : 'after'];
+      const at = direction === 'back' ? row.at - 1 : row.at + 1;
+      await database.projects.put({ ...row, project, at });
+      return { project, at, label: found.label, patch };
     });
   }
 

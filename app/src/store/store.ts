@@ -1,4 +1,5 @@
 import { PebbleDatabase } from './database';
+import { ProjectOwner, type TabLine } from './openProject';
 import { ProjectRepository } from './projectRepository';
 import { madeFiltersOf } from './madeFilters';
 import { shelfOf } from './shelf';
@@ -9,6 +10,37 @@ const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
 /** Made on first use in the browser: nothing at module level is shared by visitors of a server. */
 let shared: ProjectRepository | undefined;
 export const repository = (): ProjectRepository => (shared ??= new ProjectRepository(new PebbleDatabase()));
+
+const CHANGES = 'pebble-hall.changes';
+const tabLine = (): TabLine => {
+  const channel = new BroadcastChannel(CHANGES);
+  return {
+    post: (told) => channel.postMessage(told),
+    listen: (take) => {
+      channel.onmessage = ({ data }) => take(data as Parameters<typeof take>[0]);
+      return () => channel.close();
+    },
+  };
+};
+
+let owner: ProjectOwner | undefined;
+/** The owner of the project that is open in this tab. */
+export const projectOwner = (): ProjectOwner => (owner ??= new ProjectOwner(repository(), tabLine()));
+
+/** Opens the project of this tab; what stands in the way is told in its place. */
+export async function openCurrentProject(): Promise<void> {
+  try {
+    await openProjectHere(await currentProjectId());
+  } catch (error) {
+    projectOwner().block(error);
+  }
+}
+
+/** Opens a project in this tab, and next time as well. */
+export async function openProjectHere(id: string): Promise<void> {
+  setCurrentProject(id);
+  await projectOwner().open(id);
+}
 
 /** Targets of one's own. */
 export const shelfTargets = shelfOf(() => repository().database);
@@ -27,7 +59,7 @@ export async function currentProjectId(): Promise<string> {
   return newest ?? openDemo();
 }
 
-export function setCurrentProject(id: string): void {
+function setCurrentProject(id: string): void {
   sessionStorage.setItem(CURRENT, id);
   localStorage.setItem(CURRENT, id);
 }

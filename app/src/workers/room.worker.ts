@@ -1,30 +1,23 @@
 import { SimulatedRoom, type Faults, type PlacedMicrophone, type RigTake } from '@pebble-hall/stand-ins/rig';
-import { expose, transfer } from 'comlink';
+import { handOver, serveJobs, type JobContext } from './serveJobs';
 
 const room = new SimulatedRoom();
 
-const handOver = (channels: Float32Array[]) =>
-  transfer(
-    channels,
-    channels.map((c) => c.buffer),
-  );
-
-const api = {
-  record: (take: RigTake): Float32Array[] => handOver(room.record(take)),
-  /** Blocks for meters; an input without a microphone is silent. */
-  listen: (
-    microphones: PlacedMicrophone[],
-    faults: Faults,
-    inputs: number[],
-    fromFrame: number,
-    length: number,
-  ): Float32Array[] =>
-    handOver(
-      inputs.map((input) => {
-        const microphone = microphones.find((m) => m.input === input);
-        return microphone ? room.listen(microphone, faults, fromFrame, length) : new Float32Array(length);
-      }),
-    ),
+const jobs = {
+  record: (take: RigTake, { tell }: JobContext) => {
+    const channels = room.record(take, tell);
+    return handOver(channels, channels);
+  },
+  listen: (i: {
+    microphones: PlacedMicrophone[];
+    faults: Faults;
+    inputs: number[];
+    fromFrame: number;
+    length: number;
+  }) => {
+    const channels = room.listenAll(i.microphones, i.faults, i.inputs, i.fromFrame, i.length);
+    return handOver(channels, channels);
+  },
 };
-export type RoomApi = typeof api;
-expose(api);
+export type RoomJobs = typeof jobs;
+serveJobs(jobs);

@@ -1,10 +1,11 @@
 import {
   binFrequencies,
   fftSizeFor,
+  fftSizeOf,
   inverseRealFft,
   realFft,
   type Band,
-  type HalfSpectrum,
+  type ComplexTrace,
   type RealArray,
 } from '../signal/index.js';
 
@@ -22,18 +23,18 @@ export function bandGain(f: number, { from, to }: Pick<Band, 'from' | 'to'>): nu
 
 /** A spectrum weighted by the band's magnitude, without phase: arrivals stay where they are. */
 export function bandSpectrum(
-  { size, re, im }: HalfSpectrum,
+  { frequency, re, im }: ComplexTrace,
   band: Pick<Band, 'from' | 'to'>,
   rate: number,
-): HalfSpectrum {
-  const gain = binFrequencies(size, rate).map((f) => bandGain(f, band));
-  return { size, re: re.map((v, k) => v * gain[k]!), im: im.map((v, k) => v * gain[k]!) };
+): ComplexTrace {
+  const gain = binFrequencies(fftSizeOf({ re }), rate).map((f) => bandGain(f, band));
+  return { frequency, re: re.map((v, k) => v * gain[k]!), im: im.map((v, k) => v * gain[k]!) };
 }
 
 /** Energy of a signal within a band, by Parseval: no filter rings into it or out of it. */
 export function octaveEnergy(signal: RealArray, band: Pick<Band, 'from' | 'to'>, rate: number): number {
   const spectrum = realFft(signal, fftSizeFor(Math.max(signal.length, 4096)));
-  const { size } = spectrum;
+  const size = fftSizeOf(spectrum);
   let sum = 0;
   spectrum.re.forEach((re, k) => {
     const gain = bandGain((k * rate) / size, band);

@@ -1,23 +1,19 @@
+import { plainSub } from '../processing/index.js';
 import { describe, expect, it } from 'vitest';
-import { logGrid, seededRandom } from '../signal/index.js';
+import { signalPath, sumPaths, type CrossoverFilter } from '../path/index.js';
+import { constantTrace, logGrid, seededRandom, type ComplexTrace } from '../signal/index.js';
 import {
-  bestJoint,
-  complexOnGrid,
-  fedCurve,
-  crossoverBiquads,
-  filteredCurve,
-  jointOf,
+  alignCrossover,
+  highPassed,
   levelApart,
   levelsAndDelays,
-  plainSub,
-  plusCurve,
+  lowPassed,
   randomSettings,
   seatDeviation,
-  sideCurve,
   STARTING_SUB_LIMITS,
   subsTogether,
+  summationOf,
   sumOfSubs,
-  type ComplexCurve,
 } from './index.js';
 
 const rate = 48000;
@@ -46,7 +42,7 @@ describe('levelsAndDelays', () => {
 });
 
 /** Subwoofers in a made-up field: direct sound and a few modes whose shape depends on where one sits. */
-function field(seed: number, subs: number, spots: number): ComplexCurve[][] {
+function field(seed: number, subs: number, spots: number): ComplexTrace[][] {
   const random = seededRandom(seed);
   const modes = Array.from({ length: 6 }, () => ({
     f: 22 + 60 * random.uniform(),
@@ -73,7 +69,7 @@ function field(seed: number, subs: number, spots: number): ComplexCurve[][] {
         });
         [re[k], im[k]] = [a, b];
       });
-      return { re, im };
+      return { frequency, re, im };
     }),
   );
 }
@@ -82,7 +78,7 @@ describe('subsTogether', () => {
   it.each([1, 2, 3])(
     'room %i: seats get alike by a third or so, or as much as a long random search finds',
     (seed) => {
-      const responses = { frequency, rate, at: field(seed, 2, 8) };
+      const responses = { rate, at: field(seed, 2, 8) };
       const found = subsTogether(responses);
       expect(found.deviationDb.before).toBeCloseTo(
         seatDeviation(sumOfSubs(responses, [plainSub(), plainSub()])).deviationDb,
@@ -112,125 +108,78 @@ describe('subsTogether', () => {
   );
 
   it('gives the same for the same seed, and refuses a single subwoofer or seat', () => {
-    const responses = { frequency, rate, at: field(4, 2, 3) };
+    const responses = { rate, at: field(4, 2, 3) };
     const limits = { ...STARTING_SUB_LIMITS, sections: 0 };
     expect(subsTogether(responses, limits, 5)).toEqual(subsTogether(responses, limits, 5));
-    expect(() => subsTogether({ frequency, rate, at: field(4, 1, 3) })).toThrow(/two subwoofers/);
-    expect(() => subsTogether({ frequency, rate, at: field(4, 2, 1) })).toThrow(/two spots/);
+    expect(() => subsTogether({ rate, at: field(4, 1, 3) })).toThrow(/two subwoofers/);
+    expect(() => subsTogether({ rate, at: field(4, 2, 1) })).toThrow(/two spots/);
   });
 });
 
-describe('joint', () => {
+describe('a crossover between a channel and the subwoofers', () => {
   const band = logGrid(30, 300, 24);
-  const flat = (): ComplexCurve => ({ re: band.map(() => 1), im: band.map(() => 0) });
-  const crossover = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 90 };
+  const flat = (value = 1): ComplexTrace => constantTrace(band, value);
+  const later = (delayS: number, inverted = false) =>
+    sumPaths([{ response: flat(), path: signalPath(rate, { delayS, inverted }) }]);
+  const crossover: CrossoverFilter = { kind: 'Linkwitz-Riley', order: 4, frequency: 90 };
+  const plain = { lowPass: crossover, subDelayS: 0, subInverted: false };
 
-  it('a fourth-order Linkwitz-Riley pair adds up to 100 %, turned round to much less', () => {
-    const high = filteredCurve(flat(), band, crossoverBiquads('highpass', crossover, rate), rate);
-    const low = filteredCurve(flat(), band, crossoverBiquads('lowpass', crossover, rate), rate);
-    const good = jointOf([high], [low], band);
+  it('of a fourth-order Linkwitz-Riley pair adds up to 100 %, inverted to much less', () => {
+    const high = highPassed([flat()], { highPass: crossover }, rate);
+    const good = summationOf(high, lowPassed([flat()], plain, rate));
     expect(good.efficiency).toBeCloseTo(1, 6);
     expect(good.band!.from).toBeLessThan(90);
     expect(good.band!.to).toBeGreaterThan(90);
-    const turned = filteredCurve(low, band, [], rate, 0, -1);
-    expect(jointOf([high], [turned], band).efficiency).toBeLessThan(0.4);
-    expect(
-      jointOf([high], [{ re: band.map(() => 1e-6), im: band.map(() => 0) }], band).efficiency,
-    ).toBeNull();
+    const inverted = lowPassed([flat()], { ...plain, subInverted: true }, rate);
+    expect(summationOf(high, inverted).efficiency).toBeLessThan(0.4);
+    expect(summationOf(high, [flat(1e-6)])).toEqual({ efficiency: null, band: null });
   });
 
-  it('finds the delay and the polarity that were taken away, over several spots', () => {
-    const main = [0, 0.001, -0.0005].map((d) => filteredCurve(flat(), band, [], rate, 0.01 + d));
-    // the subwoofers come 3.4 ms earlier and the other way round
-    const subs = [0, 0.001, -0.0005].map((d) => filteredCurve(flat(), band, [], rate, 0.0066 + d, -1));
-    const found = bestJoint(main, subs, band, [{ highPass: crossover, lowPass: crossover }], rate);
+  it('gets back the delay and the polarity that were taken away, over several spots', () => {
+    const main = [0, 0.001, -0.0005].map((d) => later(0.01 + d));
+    // the subwoofers come 3.4 ms earlier and inverted
+    const subs = [0, 0.001, -0.0005].map((d) => later(0.0066 + d, true));
+    const found = alignCrossover(main, subs, [{ highPass: crossover, lowPass: crossover }], rate);
     expect(found.subDelayS).toBeCloseTo(0.0034, 4);
     expect(found.subInverted).toBe(true);
     expect(found.efficiency).toBeCloseTo(1, 3);
   });
 
-  it('chooses of several crossovers the one that adds up', () => {
+  it('is chosen of several by what adds up', () => {
     const second = { ...crossover, order: 2 };
-    // a second-order Linkwitz-Riley pair needs one side turned round; both offers reach 100 %, the plain one is kept
-    const found = bestJoint(
-      [flat()],
-      [flat()],
-      band,
-      [
-        { highPass: crossover, lowPass: crossover },
-        { highPass: second, lowPass: second },
-      ],
-      rate,
-    );
+    // a second-order Linkwitz-Riley pair needs one side inverted; both offers reach 100 %, the plain one is kept
+    const offered = [crossover, second].map((c) => ({ highPass: c, lowPass: c }));
+    const found = alignCrossover([flat()], [flat()], offered, rate);
     expect(found.efficiency).toBeCloseTo(1, 4);
     expect(found.subDelayS).toBe(0);
+    expect(() => alignCrossover([flat()], [flat()], [], rate)).toThrow(/no crossover/);
+  });
+
+  it('says so where the two share no band, and moves nothing', () => {
+    const none = { highPass: null, lowPass: null };
+    expect(alignCrossover([flat()], [flat(1e-6)], [none], rate)).toEqual({
+      ...none,
+      subDelayS: 0,
+      subInverted: false,
+      efficiency: null,
+    });
+  });
+
+  it('takes the place of another: magnitudes of both, from their closed form', () => {
+    const levelDb = (fc: number) => (f: number) => -20 * Math.log10(1 + (f / fc) ** 4);
+    const low = (frequency: number) =>
+      lowPassed([flat()], { ...plain, lowPass: { ...crossover, frequency } }, rate)[0]!;
+    band.forEach((f, k) => {
+      const { re, im } = low(80);
+      expect(20 * Math.log10(Math.hypot(re[k]!, im[k]!))).toBeCloseTo(levelDb(80)(f), 2);
+    });
   });
 });
 
-it('reads a delayed impulse as a turning phase', () => {
-  const samples = new Float64Array(4096);
-  samples[580] = 0.5;
-  const { re, im } = complexOnGrid({ samples, rate, zero: 100 }, Float64Array.of(50, 100, 1000));
-  [50, 100, 1000].forEach((f, i) => {
-    expect(re[i]).toBeCloseTo(0.5 * Math.cos(-2 * Math.PI * f * 0.01), 4);
-    expect(im[i]).toBeCloseTo(0.5 * Math.sin(-2 * Math.PI * f * 0.01), 4);
-  });
-});
-
-describe('a side of a joint', () => {
+it('tells how far apart two sets of traces are, by power', () => {
   const band = logGrid(30, 300, 12);
-  const crossover = (frequency: number) => ({ kind: 'Linkwitz-Riley' as const, order: 4, frequency });
-  const side = {
-    fir: null,
-    sections: [],
-    gainDb: 0,
-    delayS: 0,
-    inverted: false,
-    before: null,
-    after: null,
-  };
-  const levelAt = ({ re, im }: ComplexCurve, k: number) => 20 * Math.log10(Math.hypot(re[k]!, im[k]!));
-
-  it('puts one crossover in place of another: magnitudes of both, from their closed form', () => {
-    const lowPassed = (fc: number) => (f: number) => -20 * Math.log10(1 + (f / fc) ** 4);
-    const curve = sideCurve({ ...side, before: crossover(200), after: crossover(80) }, 'lowpass', band, rate);
-    band.forEach((f, k) => {
-      if (lowPassed(200)(f) < -25) return; // beyond it nothing is given back
-      expect(levelAt(curve, k)).toBeCloseTo(lowPassed(80)(f) - lowPassed(200)(f), 2);
-    });
-  });
-
-  it('gives back no more than 30 dB of what an old crossover took', () => {
-    const curve = sideCurve({ ...side, before: crossover(40) }, 'lowpass', band, rate);
-    band.forEach((_, k) => expect(levelAt(curve, k)).toBeLessThanOrEqual(30.01));
-  });
-
-  it('turns, delays and lowers as it says, the taps of its FIR too', () => {
-    const taps = new Float32Array(480);
-    taps[96] = 0.5; // 2 ms later, 6.02 dB down
-    const curve = sideCurve(
-      { ...side, fir: taps, gainDb: -3, delayS: 0.003, inverted: true },
-      'highpass',
-      band,
-      rate,
-    );
-    band.forEach((f, k) => {
-      const gain = -0.5 * 10 ** (-3 / 20);
-      const turn = -2 * Math.PI * f * 0.005;
-      expect(curve.re[k]).toBeCloseTo(gain * Math.cos(turn), 3);
-      expect(curve.im[k]).toBeCloseTo(gain * Math.sin(turn), 3);
-    });
-  });
-
-  it('tells how far apart two sets of curves are, by power', () => {
-    const flat = (v: number): ComplexCurve => ({ re: band.map(() => v), im: band.map(() => 0) });
-    const fed = fedCurve(flat(1), band, { gainDb: 10, lowPass: null }, rate);
-    expect(levelApart([fed], [flat(1)], band, { from: 30, to: 80 })).toBeCloseTo(10, 9);
-    // 1 and 3 have a power of 5 on the mean
-    expect(levelApart([flat(1), flat(3)], [flat(1)], band, { from: 30, to: 80 })).toBeCloseTo(
-      10 * Math.log10(5),
-      9,
-    );
-    expect(plusCurve(flat(1), flat(-1)).re.every((v) => v === 0)).toBe(true);
-  });
+  const flat = (v: number) => constantTrace(band, v);
+  expect(levelApart([flat(10 ** 0.5)], [flat(1)], { from: 30, to: 80 })).toBeCloseTo(10, 9);
+  // 1 and 3 have a power of 5 on the mean
+  expect(levelApart([flat(1), flat(3)], [flat(1)], { from: 30, to: 80 })).toBeCloseTo(10 * Math.log10(5), 9);
 });

@@ -1,34 +1,28 @@
-/** Several channels together: level and delay, subwoofers over all seats, and the joint between channel and subwoofers. */
-export { complexOnGrid, type ComplexCurve } from './complexOnGrid.js';
+/** Several channels together: level and delay, subwoofers over all seats, and the crossover between channel and subwoofers. */
 export { levelsAndDelays, MOST_TRIM_DB, type ChannelAtHome, type LevelAndDelay } from './levelsAndDelays.js';
 export {
-  plainSub,
   randomSettings,
   seatDeviation,
-  settingAt,
   STARTING_SUB_LIMITS,
   subsTogether,
   sumOfSubs,
   type SubLimits,
   type SubResponses,
-  type SubSetting,
   type SubsTogether,
 } from './subwoofers.js';
+export { averageLevel, levelApart, summationOf, type Summation } from './summation.js';
 export {
-  averageLevel,
-  fedCurve,
-  levelApart,
-  plusCurve,
-  sideCurve,
-  timesCurve,
-  type JointSide,
-} from './sides.js';
+  alignCrossover,
+  highPassed,
+  lowPassed,
+  type CrossoverAlignment,
+  type CrossoverSetting,
+} from './crossoverAlignment.js';
 export {
-  bestJoint,
-  crossoverBiquads,
-  filteredCurve,
-  jointOf,
-  type CrossoverFilter,
-  type Joint,
-  type JointSetting,
-} from './joint.js';
+  LOW_BAND,
+  readCrossover,
+  sidesOf,
+  type CrossoverPart,
+  type CrossoverParts,
+  type CrossoverReading,
+} from './readCrossover.js';

@@ -1,14 +1,6 @@
-import { sectionBiquad, type Section } from '../correct/index.js';
-import { biquadAt, gainOfDb, seededRandom, type Random } from '../signal/index.js';
-import type { ComplexCurve } from './complexOnGrid.js';
-
-/** What one subwoofer does of its own. */
-export interface SubSetting {
-  gainDb: number;
-  delayS: number;
-  inverted: boolean;
-  sections: Section[];
-}
+import { sumPathsAtPoints, type Section } from '../path/index.js';
+import { plainSub, subPath, type SubSetting } from '../processing/index.js';
+import { inSteps, seededRandom, type ComplexTrace, type Random } from '../signal/index.js';
 
 export interface SubLimits {
   mostDelayS: number;
@@ -28,11 +20,10 @@ export const STARTING_SUB_LIMITS: SubLimits = {
   maxCutDb: 10,
 };
 
-/** Responses of all subwoofers at all spots: `at[sub][spot]` at the frequencies. */
+/** Responses of all subwoofers at all spots, `at[sub][spot]`; the band that counts is that of their frequencies. */
 export interface SubResponses {
-  frequency: Float64Array;
   rate: number;
-  at: ComplexCurve[][];
+  at: ComplexTrace[][];
 }
 
 export interface SubsTogether {
@@ -50,51 +41,15 @@ const STARTS = 600;
 const REFINED = 6;
 const SMALLEST_STEP = 0.01;
 
-export const plainSub = (): SubSetting => ({ gainDb: 0, delayS: 0, inverted: false, sections: [] });
-
-/** Sum of all subwoofers with their settings at every spot: complex, `[spot]`. */
-export function sumOfSubs({ frequency, at, rate }: SubResponses, settings: SubSetting[]): ComplexCurve[] {
-  const n = frequency.length;
-  const spots = at[0]!.length;
-  const out = Array.from({ length: spots }, () => ({ re: new Float64Array(n), im: new Float64Array(n) }));
-  settings.forEach((setting, sub) => {
-    const { re, im } = settingAt(frequency, setting, rate);
-    for (let s = 0; s < spots; s++) {
-      const [h, sum] = [at[sub]![s]!, out[s]!];
-      for (let k = 0; k < n; k++) {
-        sum.re[k] = sum.re[k]! + h.re[k]! * re[k]! - h.im[k]! * im[k]!;
-        sum.im[k] = sum.im[k]! + h.re[k]! * im[k]! + h.im[k]! * re[k]!;
-      }
-    }
-  });
-  return out;
-}
-
-/** What a setting does at each frequency. */
-export function settingAt(
-  frequency: Float64Array,
-  { gainDb, delayS, inverted, sections }: SubSetting,
-  rate: number,
-): ComplexCurve {
-  const gain = gainOfDb(gainDb) * (inverted ? -1 : 1);
-  const biquads = sections.map((s) => sectionBiquad(s, rate));
-  const re = new Float64Array(frequency.length);
-  const im = new Float64Array(frequency.length);
-  frequency.forEach((f, k) => {
-    const turn = -2 * Math.PI * f * delayS;
-    let [a, b] = [gain * Math.cos(turn), gain * Math.sin(turn)];
-    for (const biquad of biquads) {
-      const [x, y] = biquadAt(biquad, f, rate);
-      [a, b] = [a * x - b * y, a * y + b * x];
-    }
-    re[k] = a;
-    im[k] = b;
-  });
-  return { re, im };
-}
+/** Sum of all subwoofers with their settings, one trace for each spot. */
+export const sumOfSubs = ({ at, rate }: SubResponses, settings: SubSetting[]): ComplexTrace[] =>
+  sumPathsAtPoints(
+    settings.map((setting) => ({ path: subPath(setting, rate) })),
+    at,
+  );
 
 /** Mean over the frequencies of the standard deviation over the spots of a level, dB; and the mean level. */
-export function seatDeviation(spots: ComplexCurve[]): { deviationDb: number; levelDb: number } {
+export function seatDeviation(spots: ComplexTrace[]): { deviationDb: number; levelDb: number } {
   const n = spots[0]!.re.length;
   let [deviation, level] = [0, 0];
   for (let k = 0; k < n; k++) {
@@ -134,12 +89,14 @@ export function subsTogether(
   const random = seededRandom(seed);
   const tried = [
     plain,
-    ...Array.from({ length: STARTS }, () => randomSettings(random, subs, responses.frequency, limits)),
+    ...Array.from({ length: STARTS }, () =>
+      randomSettings(random, subs, responses.at[0]![0]!.frequency, limits),
+    ),
   ]
     .map((settings) => ({ settings, price: price(settings) }))
     .sort((a, b) => a.price - b.price)
     .slice(0, REFINED)
-    .map((start) => refined(start, price, responses.frequency, limits));
+    .map((start) => refined(start, price, responses.at[0]![0]!.frequency, limits));
   const best = tried.reduce((a, b) => (b.price < a.price ? b : a));
   const settings = tidy(best.settings);
   const after = seatDeviation(sumOfSubs(responses, settings));
@@ -227,19 +184,18 @@ function refined(
 
 /** In steps that a processor takes, delays from the earliest, sections that do nothing left out. */
 function tidy(settings: SubSetting[]): SubSetting[] {
-  const step = (v: number, by: number) => Number((Math.round(v / by) * by).toFixed(6));
   const earliest = Math.min(...settings.map((s) => s.delayS));
   const loudest = Math.max(...settings.map((s) => s.gainDb));
   return settings.map((s) => ({
-    gainDb: step(s.gainDb - loudest, 0.1) + 0,
-    delayS: step(s.delayS - earliest, 1e-5),
+    gainDb: inSteps(s.gainDb - loudest, 0.1),
+    delayS: inSteps(s.delayS - earliest, 1e-5),
     inverted: s.inverted,
     sections: s.sections
       .map((x) => ({
         ...x,
-        frequency: step(x.frequency, 0.1),
-        gainDb: step(x.gainDb, 0.1),
-        q: step(x.q, 0.01),
+        frequency: inSteps(x.frequency, 0.1),
+        gainDb: inSteps(x.gainDb, 0.1),
+        q: inSteps(x.q, 0.01),
       }))
       .filter((x) => x.gainDb !== 0)
       .sort((a, b) => a.frequency - b.frequency),

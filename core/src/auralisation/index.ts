@@ -2,3 +2,12 @@
 export { chanceOf } from './binomial.js';
 export { pluck, pluckedStrings } from './pluckedStrings.js';
 export { auralise, matchLoudness, safeGain, type Matched, type Way } from './auralise.js';
+export {
+  candidateLevels,
+  RENDER_RATE,
+  renderCandidates,
+  type CandidateOutput,
+  type Rendered,
+  type RenderRequest,
+} from './renderCandidates.js';
+export { listeningMaterial } from './listeningMaterial.js';

@@ -1,6 +1,7 @@
+import type { Point } from '../geometry/index.js';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../signal/index.js';
-import { disagreements, fitPositions, impossibleTriangles, type Distance, type Point } from './distances.js';
+import { disagreements, fitPositions, impossibleTriangles, type Distance } from './distances.js';
 
 const places: Record<string, Point> = {
   left: { x: 0.6, y: 0.8, z: 1.1 },

@@ -1,3 +1,4 @@
+import { distanceBetween, type Point } from '../geometry/index.js';
 /** A distance between two named points, metres. */
 export interface Distance {
   a: string;
@@ -63,12 +64,6 @@ export function disagreements(these: Distance[], others: Distance[]): DistancePr
   });
 }
 
-export interface Point {
-  x: number;
-  y: number;
-  z: number;
-}
-
 /** How far a planned place pulls on the fit, against 1 for a distance: it settles what distances leave open. */
 const PLAN_WEIGHT = 0.02;
 
@@ -90,7 +85,7 @@ export function fitPositions(
   const n = 2 * names.length;
   const lengthOf = ({ a, b }: Distance) => {
     const [p, q] = [now[a]!, now[b]!];
-    return Math.max(1e-6, Math.hypot(p.x - q.x, p.y - q.y, p.z - q.z));
+    return Math.max(1e-6, distanceBetween(p, q));
   };
   for (let round = 0; round < 60 && n > 0; round++) {
     const matrix = Array.from({ length: n }, (_, i) =>

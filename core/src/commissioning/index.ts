@@ -17,5 +17,4 @@ export {
   toleranceM,
   type Distance,
   type DistanceProblem,
-  type Point,
 } from './distances.js';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   biquadSpectrum,
   butterworth,
-  delaySpectrum,
+  delayTrace,
   inverseRealFft,
   linkwitzRiley,
   whiteNoise,
@@ -26,7 +26,7 @@ function heard(
   const own = biquadSpectrum(sections, SIZE);
   const out = new Float64Array(SIZE);
   for (const [delay, share] of [[0, 1] as [number, number], ...reflections]) {
-    const part = inverseRealFft(delaySpectrum(own, ZERO + samples + delay));
+    const part = inverseRealFft(delayTrace(own, ZERO + samples + delay));
     for (let i = 0; i < SIZE; i++) out[i] = out[i]! + gain * share * part[i]!;
   }
   const floor = whiteNoise(SIZE, 5);

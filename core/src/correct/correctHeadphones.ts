@@ -1,6 +1,7 @@
-import { interpolateLog, powerOfDb } from '../signal/index.js';
+import type { ProcessorLimits } from '../processing/index.js';
+import { interpolateLog, logGrid, powerOfDb } from '../signal/index.js';
 import { designChannel, foundChannel, type ChannelDesign } from './designChannel.js';
-import { exactChannel, STARTING_FILTER, type ExactChannel, type ProcessorLimits } from './exactChannel.js';
+import { exactChannel, STARTING_FILTER, type ExactChannel } from './exactChannel.js';
 import { STARTING_GOAL } from './startingGoal.js';
 import type { Target } from './targetShape.js';
 
@@ -32,4 +33,30 @@ export function correctHeadphones(
   const request = { ...STARTING_GOAL, ...goal, id: 'headphones', span, targetOffsetDb: null };
   const design = designChannel(grid, request, found);
   return { design, exact: exactChannel(grid, design, goal, STARTING_FILTER, processor) };
+}
+
+/** A correction of headphones to be shown and loaded; curves on the 1/48-octave grid, dB. */
+export interface CorrectedHeadphones {
+  foundDb: Float64Array;
+  predictedDb: Float64Array;
+  targetDb: Float64Array;
+  fir: Float32Array;
+  toneDb: number;
+  distance: { before: number; after: number };
+}
+
+export function headphoneCorrection(
+  onEar: { frequency: number[]; levelDb: number[] },
+  goal: HeadphoneGoal,
+  processor: ProcessorLimits,
+): CorrectedHeadphones {
+  const { design, exact } = correctHeadphones(logGrid(), onEar, goal, processor);
+  return {
+    foundDb: design.found.averageDb,
+    predictedDb: design.found.averageDb.map((v, i) => v + exact.levelDb[i]!),
+    targetDb: design.targetDb,
+    fir: exact.fir!,
+    toneDb: exact.headroom.toneDb,
+    distance: design.distance,
+  };
 }

@@ -7,7 +7,7 @@ import {
   interpolateLog,
   inverseRealFft,
   minimumPhase,
-  multiplySpectra,
+  multiplyTraces,
   powerOf,
   realFft,
 } from '../signal/index.js';
@@ -88,7 +88,7 @@ export function correctionFir(
         wanted.map((w, k) => w - ownDb[k]!),
         taps - 2 * lead,
       );
-      const both = inverseRealFft(multiplySpectra(realFft(rest, size), spectrum));
+      const both = inverseRealFft(multiplyTraces(realFft(rest, size), spectrum));
       return Float32Array.from(both.subarray(0, taps));
     }),
     latencyS: lead / rate,
@@ -124,7 +124,6 @@ function linear(asked: Float64Array, taps: number): Float32Array {
   const middle = Math.floor(taps / 2);
   return mended(asked, taps, (wanted) => {
     const impulse = inverseRealFft({
-      size: 2 * (wanted.length - 1),
       re: wanted.map(gainOfDb),
       im: new Float64Array(wanted.length),
     });
@@ -162,7 +161,7 @@ function phaseFilter(
     re[k] = Math.cos(angle);
     im[k] = k === 0 || k === bins.length - 1 ? 0 : Math.sin(angle);
   }
-  const impulse = inverseRealFft({ size, re, im });
+  const impulse = inverseRealFft({ re, im });
   const out = new Float64Array(3 * lead);
   for (let i = 0; i < out.length; i++) {
     const t = i - lead;

@@ -1,8 +1,9 @@
+import { signalPath, headroomOf } from '../path/index.js';
 import { describe, expect, it } from 'vitest';
 import {
   biquadSpectrum,
   logGrid,
-  multiplySpectra,
+  multiplyTraces,
   peaking,
   powerOf,
   realFft,
@@ -15,7 +16,6 @@ import {
   designMagnitude,
   correctionFir,
   firLevelDb,
-  headroomOf,
   leftAlone,
   predictImpulse,
 } from './index.js';
@@ -143,7 +143,7 @@ describe('minimumPhaseFir', () => {
     grid.forEach((f, i) => {
       expect(Math.abs(got[i]! - gainDb[i]!)).toBeLessThan(f < 30 || f > 100 ? 0.1 : 0.2);
     });
-    expect(headroomOf({ fir, sections: [], trimDb: 0 }, 48000).toneDb).toBeLessThanOrEqual(6.1);
+    expect(headroomOf(signalPath(48000, { fir })).toneDb).toBeLessThanOrEqual(6.1);
   });
 
   it('equals the minimum-phase section whose magnitude it was given', () => {
@@ -171,7 +171,7 @@ it('predicts a response as the product of the two spectra', () => {
   const fir = minimumPhaseFir(grid, shape([200, 5, 2]), 4096, 48000);
   const predicted = powerOnGrid(predictImpulse({ samples, rate: 48000, zero: 0 }, fir), grid, 6);
   const size = 131072;
-  const product = powerOf(multiplySpectra(realFft(samples, size), realFft(fir, size)));
+  const product = powerOf(multiplyTraces(realFft(samples, size), realFft(fir, size)));
   const want = smoothPower(binFrequencies(size, 48000), product, 6, grid);
   predicted.forEach((p, i) => expect(Math.abs(10 * Math.log10(p / want[i]!))).toBeLessThan(0.001));
 });

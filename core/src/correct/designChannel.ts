@@ -26,15 +26,6 @@ export interface ChannelGoal {
   targetOffsetDb: number | null;
 }
 
-/** What a channel is corrected from, and towards what; traces are named by a key. */
-export interface ChannelRequest extends ChannelGoal {
-  /** trace keys of the spots that are averaged, and of those left out, which only judge */
-  spots: string[];
-  /** one per spot that is averaged; all alike when absent */
-  weights?: number[];
-  leftOut: string[];
-}
-
 /** What it takes to push the ends of a band beyond the loudspeaker's own. */
 export interface ReachPrice {
   /** gain at the ends, beyond what it would be, at most; dB */

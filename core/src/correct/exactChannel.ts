@@ -1,8 +1,18 @@
+import type { ProcessorLimits } from '../processing/index.js';
+import {
+  sectionBiquad,
+  sectionsLevelDb,
+  type Section,
+  type SectionKind,
+  headroomOf,
+  signalPath,
+  type Headroom,
+} from '../path/index.js';
 import { correctionFir, type PhaseStyle, type SharedPhase } from './correctionFir.js';
 import { fitSections, sectionsErrorDb } from './fitSections.js';
-import { headroomOf, type Headroom } from './headroom.js';
+
 import { firLevelDb } from './predict.js';
-import { sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
+
 import type { Span } from './span.js';
 
 /** What a correction is made of. */
@@ -28,18 +38,6 @@ export const STARTING_FILTER: FilterChoice = {
   leastQ: 0.3,
   mostQ: 12,
 };
-
-/** What the processor can hold. */
-export interface ProcessorLimits {
-  rate: number;
-  mostTaps: number;
-  mostSections: number;
-  gainStepDb: number;
-  frequencyStepHz: number;
-  /** of a single section */
-  leastSectionDb: number;
-  mostSectionDb: number;
-}
 
 /** A channel's filter as it will be loaded. */
 export interface ExactChannel {
@@ -101,8 +99,7 @@ export function exactChannel(
     errorDb: sectionsErrorDb(grid, missing, span, sections, rate),
     latencyS: made?.latencyS ?? 0,
     headroom: headroomOf(
-      { fir: made?.fir ?? null, sections: sections.map((s) => sectionBiquad(s, rate)), trimDb: 0 },
-      rate,
+      signalPath(rate, { fir: made?.fir ?? null, filters: sections.map((s) => sectionBiquad(s, rate)) }),
     ),
   };
 }

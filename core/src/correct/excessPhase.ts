@@ -1,5 +1,5 @@
-import { fineSpectrum } from '../measure/index.js';
-import { minimumPhase, type HalfSpectrum, type ImpulseResponse } from '../signal/index.js';
+import { fineSpectrum } from '../path/index.js';
+import { fftSizeOf, minimumPhase, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
 
 /** Only the lows are looked at, up to 1/16 of the rate (3 kHz at 48 kHz): above, reflections overlap and nobody corrects phase. */
 const SHARE = 16;
@@ -18,10 +18,11 @@ const TURNED = 0.7 * Math.PI;
 export function excessPhase(
   impulse: ImpulseResponse,
   grid: Float64Array,
-  spectrum: HalfSpectrum = fineSpectrum(impulse),
+  spectrum: ComplexTrace = fineSpectrum(impulse),
 ): Float64Array {
   const { rate, zero } = impulse;
-  const { size, re, im } = spectrum;
+  const { re, im } = spectrum;
+  const size = fftSizeOf(spectrum);
   const top = size / SHARE;
   const magnitude = new Float64Array(top + 1);
   let most = 0;

@@ -1,3 +1,4 @@
+import { signalPath, throughFilters, headroomOf, sectionsLevelDb, type Section } from '../path/index.js';
 import { describe, expect, it } from 'vitest';
 import {
   allPass,
@@ -7,7 +8,7 @@ import {
   inverseRealFft,
   logGrid,
   lowShelf,
-  multiplySpectra,
+  multiplyTraces,
   peaking,
   powerOf,
   realFft,
@@ -21,15 +22,11 @@ import {
   findRollOffs,
   firLevelDb,
   fitSections,
-  headroomOf,
   rollOffDb,
-  sectionsLevelDb,
   sharedPhase,
   STARTING_FILTER,
   targetShape,
-  throughChain,
   turnedShare,
-  type Section,
 } from './index.js';
 
 const grid = logGrid();
@@ -204,7 +201,7 @@ describe('phase styles', () => {
     for (const spot of spots) {
       const size = 65536;
       const through = (f: Float32Array) =>
-        inverseRealFft(multiplySpectra(realFft(spot, size), realFft(f, size)));
+        inverseRealFft(multiplyTraces(realFft(spot, size), realFft(f, size)));
       const [mixed, minimum] = [through(fir), through(plain)];
       const peak = Math.max(...mixed.map(Math.abs));
       const main = mixed.findIndex((v) => Math.abs(v) === peak);
@@ -308,21 +305,25 @@ describe('fitSections', () => {
 describe('headroom', () => {
   it('finds the largest gain of a tone between bins, and the worst peak as the sum of |h|', () => {
     const narrow = [peaking(1000.13, 7, 20, rate)];
-    const { toneDb, atHz } = headroomOf({ fir: null, sections: narrow, trimDb: 0 }, rate);
+    const { toneDb, atHz } = headroomOf(signalPath(rate, { filters: narrow }));
     expect(toneDb).toBeCloseTo(7, 3);
     expect(atHz).toBeCloseTo(1000.13, 0);
     const fir = Float32Array.of(0.5, -0.25, 0.125);
-    const plain = headroomOf({ fir, sections: [], trimDb: -6.0206 }, rate);
+    const plain = headroomOf(signalPath(rate, { fir, gainDb: -6.0206 }));
     expect(plain.toneDb).toBeCloseTo(20 * Math.log10(0.875) - 6.0206, 3);
     // at least what the samples themselves sum up to; between them it can be more
     expect(plain.worstPeakDb).toBeGreaterThanOrEqual(20 * Math.log10(0.875) - 6.0206 - 1e-6);
   });
 
   it('a full-scale tone through the chain rises by what it says', () => {
-    const chain = { fir: Float32Array.of(1, 0.4), sections: [peaking(500, 5, 2, rate)], trimDb: -3 };
-    const { toneDb, atHz } = headroomOf(chain, rate);
+    const path = signalPath(rate, {
+      fir: Float32Array.of(1, 0.4),
+      filters: [peaking(500, 5, 2, rate)],
+      gainDb: -3,
+    });
+    const { toneDb, atHz } = headroomOf(path);
     const tone = Float64Array.from({ length: 48000 }, (_, i) => Math.sin((2 * Math.PI * atHz * i) / rate));
-    const out = throughChain(tone, chain);
+    const out = throughFilters(tone, path);
     expect(20 * Math.log10(Math.max(...out.subarray(24000, 47000)))).toBeCloseTo(toneDb, 2);
   });
 });
@@ -357,7 +358,7 @@ it('makes a filter of sections, of a FIR, and of both; both leaves least', () =>
   expect(both.errorDb).toBeLessThan(sections.errorDb / 2);
   // the level told is that of both together
   const size = 131072;
-  const spectrum = multiplySpectra(
+  const spectrum = multiplyTraces(
     realFft(both.fir!, size),
     biquadSpectrum(
       both.sections.map((s) => peakOrShelf(s)),

@@ -1,4 +1,4 @@
-import { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
+import { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from '../path/index.js';
 import type { Span } from './span.js';
 
 /** What may be used. */

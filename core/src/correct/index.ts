@@ -1,5 +1,6 @@
 /** From measured spots and a target to a filter, its prediction, and what it leaves alone. */
 export { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
+export { READY_TARGETS } from './presetTargets.js';
 export { STARTING_GOAL } from './startingGoal.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
 export { LIFT_HZ, targetShape, TILT_HZ, type Target } from './targetShape.js';
@@ -21,17 +22,7 @@ export {
   type PhaseStyle,
   type SharedPhase,
 } from './correctionFir.js';
-export { sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './sections.js';
 export { fitSections, sectionsErrorDb, type SectionFit, type SectionLimits } from './fitSections.js';
-export {
-  headroomOf,
-  largestOfSum,
-  largestTone,
-  throughChain,
-  type Chain,
-  type Headroom,
-  type LargestTone,
-} from './headroom.js';
 export { mainTap, preResponseDb } from './preResponse.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
@@ -41,15 +32,15 @@ export {
   shapeDistance,
   type ChannelDesign,
   type ChannelGoal,
-  type ChannelRequest,
   type FoundChannel,
   type ReachPrice,
 } from './designChannel.js';
+export { exactChannel, STARTING_FILTER, type ExactChannel, type FilterChoice } from './exactChannel.js';
 export {
-  exactChannel,
-  STARTING_FILTER,
-  type ExactChannel,
-  type FilterChoice,
-  type ProcessorLimits,
-} from './exactChannel.js';
-export { correctHeadphones, type HeadphoneGoal } from './correctHeadphones.js';
+  correctHeadphones,
+  headphoneCorrection,
+  type CorrectedHeadphones,
+  type HeadphoneGoal,
+} from './correctHeadphones.js';
+export { channelAtHome, type AtHome } from './atHome.js';
+export { CROSSOVER_GRID, lessCalibration, seeTrace, type SeenTrace } from './seenTrace.js';

@@ -1,4 +1,4 @@
-import { sectionBiquad, type Section } from '../correct/index.js';
+import { sectionBiquad, type Section } from '../path/index.js';
 import type { Biquad } from '../signal/index.js';
 
 /** Sections of one output, for files. */

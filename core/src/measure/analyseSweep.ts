@@ -1,5 +1,5 @@
 import {
-  delaySpectrum,
+  delayTrace,
   fftSizeFor,
   inverseRealFft,
   type ImpulseResponse,
@@ -93,7 +93,7 @@ export function analyseSweep(
   const loopbackFound = loop !== null && Math.abs(loop.peak) > 0.01;
   const timeKnown = loopbackFound || latency !== null;
   const timeZero = loopbackFound ? loop.samples : silenceS * rate + (latency ?? 0);
-  const aligned = delaySpectrum(deconvolve(microphone, sweep, size), -timeZero);
+  const aligned = delayTrace(deconvolve(microphone, sweep, size), -timeZero);
   const spectrum = ownResponse ? divideOut(aligned, ownResponse) : aligned;
   const circular = inverseRealFft(spectrum);
   const before = Math.round(AHEAD_S * rate);

@@ -1,11 +1,12 @@
 import {
-  delaySpectrum,
+  delayTrace,
   fftSizeFor,
+  fftSizeOf,
   inverseRealFft,
-  multiplySpectra,
+  multiplyTraces,
   realFft,
   sweepSpectra,
-  type HalfSpectrum,
+  type ComplexTrace,
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
@@ -22,7 +23,7 @@ export function deconvolve(
   recording: RealArray,
   sweep: Sweep,
   size = fftSizeFor(recording.length),
-): HalfSpectrum {
+): ComplexTrace {
   if (recording.length < sweep.samples.length) {
     throw new RangeError(
       `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,
@@ -33,7 +34,7 @@ export function deconvolve(
     folded = Float64Array.from(recording.subarray(0, size));
     for (let i = size; i < recording.length; i++) folded[i % size] = folded[i % size]! + recording[i]!;
   }
-  return multiplySpectra(realFft(folded, size), sweepSpectra(sweep, size).inverse);
+  return multiplyTraces(realFft(folded, size), sweepSpectra(sweep, size).inverse);
 }
 
 /**
@@ -43,24 +44,24 @@ export function deconvolve(
  * @param latest samples after the recording's first at which the impulse can come at most
  */
 export function loopbackTime(
-  response: HalfSpectrum,
+  response: ComplexTrace,
   sweep: Sweep,
-  latest = response.size / 4,
+  latest = fftSizeOf(response) / 4,
 ): { samples: number; peak: number } {
   // every fourth bin holds all there is to know of an impulse in the first quarter
-  const step = 4 * latest <= response.size ? 4 : 2 * latest <= response.size ? 2 : 1;
+  const size = fftSizeOf(response);
+  const step = 4 * latest <= size ? 4 : 2 * latest <= size ? 2 : 1;
   const part = (x: Float64Array) =>
-    Float64Array.from({ length: response.size / (2 * step) + 1 }, (_, k) => x[step * k]!);
+    Float64Array.from({ length: size / (2 * step) + 1 }, (_, k) => x[step * k]!);
   const impulse = inverseRealFft({
-    size: response.size / step,
     re: part(response.re),
     im: part(response.im),
   });
   let at = 0;
   for (let i = 1; i < impulse.length; i++) if (Math.abs(impulse[i]!) > Math.abs(impulse[at]!)) at = i;
   const sign = Math.sign(impulse[at]!);
-  const { re, im } = delaySpectrum(response, -at);
-  const bin = (f: number) => Math.round((f * response.size) / sweep.rate);
+  const { re, im } = delayTrace(response, -at);
+  const bin = (f: number) => Math.round((f * size) / sweep.rate);
   const [from, to] = [bin(Math.max(sweep.from, 200)), bin(Math.min(sweep.to, 8000))];
   let up = 0;
   let down = 0;
@@ -70,9 +71,9 @@ export function loopbackTime(
     down += power * k * k;
   }
   const slope = down > 0 ? up / down : 0;
-  return { samples: at - (slope * response.size) / (2 * Math.PI), peak: impulse[at]! };
+  return { samples: at - (slope * size) / (2 * Math.PI), peak: impulse[at]! };
 }
 
 /** A circular impulse response with its time zero at index 0, `timeZero` samples (may be fractional) into the recording. */
-export const impulseFrom = (response: HalfSpectrum, timeZero: number): Float64Array =>
-  inverseRealFft(delaySpectrum(response, -timeZero));
+export const impulseFrom = (response: ComplexTrace, timeZero: number): Float64Array =>
+  inverseRealFft(delayTrace(response, -timeZero));

@@ -2,28 +2,18 @@ import {
   hannWindow,
   harmonicLead,
   inverseRealFft,
-  multiplySpectra,
+  multiplyTraces,
   octaveBands,
   powerOf,
   realFft,
   sweepSpectra,
-  type HalfSpectrum,
+  type ComplexTrace,
   type RealArray,
   type Sweep,
 } from '../signal/index.js';
+import type { Disturbance } from './disturbanceFound.js';
 import { findHiddenDisturbance } from './hiddenDisturbance.js';
 import { splitLowHigh } from './splitLowHigh.js';
-
-/** Something in a recording that is neither sweep nor harmonic nor steady noise. */
-export interface Disturbance {
-  /** when it was loudest, seconds after the start of the sweep; below 0 when ahead of it */
-  atS: number;
-  durationS: number;
-  fromHz: number;
-  toHz: number;
-  /** how far its loudest octave rose above the noise */
-  levelDb: number;
-}
 
 const BLOCK = 4096;
 const HOP = BLOCK / 2;
@@ -50,7 +40,7 @@ export function findDisturbances(
   silence: number,
   sweep: Sweep,
   decayS: number,
-  spectrum?: HalfSpectrum,
+  spectrum?: ComplexTrace,
 ): Disturbance[] {
   const { rate } = sweep;
   if (silence < 2 * BLOCK) return [];
@@ -132,7 +122,7 @@ function withoutSweep(
   timeZero: number,
   sweep: Sweep,
   longestS: number,
-  spectrum?: HalfSpectrum,
+  spectrum?: ComplexTrace,
 ) {
   const n = circular.length;
   const { rate } = sweep;
@@ -140,7 +130,7 @@ function withoutSweep(
   clearResponse(low, sweep, decayEnd(low, rate, longestS, 0.1));
   clearResponse(high, sweep, decayEnd(high, rate, longestS, 0.04));
   const rest = low.map((v, i) => v + high[i]!);
-  const remainder = inverseRealFft(multiplySpectra(realFft(rest), sweepSpectra(sweep, n).forward));
+  const remainder = inverseRealFft(multiplyTraces(realFft(rest), sweepSpectra(sweep, n).forward));
   const shift = Math.round(timeZero);
   // a recording longer than the transform was folded over it: what sounded after the sweep shows at the start
   const out = new Float64Array(Math.min(length, n));

@@ -1,4 +1,4 @@
-import { cosineStep, realFft, type HalfSpectrum, type ImpulseResponse } from '../signal/index.js';
+import { cosineStep, fftSizeOf, realFft, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
 
 /** What the interface loses at the ends of the band is not raised by more than this. */
 const MOST_GAIN = 4;
@@ -8,8 +8,8 @@ const MOST_GAIN = 4;
  * gain of a cable's round trip says nothing of the microphone's.
  * @param own the interface's round trip, time zero at its arrival, at the same rate
  */
-export function divideOut(spectrum: HalfSpectrum, own: ImpulseResponse): HalfSpectrum {
-  const { size } = spectrum;
+export function divideOut(spectrum: ComplexTrace, own: ImpulseResponse): ComplexTrace {
+  const size = fftSizeOf(spectrum);
   const shifted = new Float64Array(size);
   own.samples.forEach((v, i) => {
     const at = (i - own.zero + 2 * size) % size;
@@ -32,5 +32,5 @@ export function divideOut(spectrum: HalfSpectrum, own: ImpulseResponse): HalfSpe
     re[k] = x * inverseRe - y * inverseIm;
     im[k] = x * inverseIm + y * inverseRe;
   }
-  return { size, re, im };
+  return { frequency: spectrum.frequency, re, im };
 }

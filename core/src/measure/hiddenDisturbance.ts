@@ -1,12 +1,13 @@
 import {
   cosineStep,
+  fftSizeOf,
   harmonicLead,
   inverseRealFft,
   octaveBands,
-  type HalfSpectrum,
+  type ComplexTrace,
   type Sweep,
 } from '../signal/index.js';
-import type { Disturbance } from './disturbance.js';
+import type { Disturbance } from './disturbanceFound.js';
 
 /** Above the noise by this much, and not this far below the loudspeaker, something sounded that no harmonic explains: 30 % of distortion would not. */
 const RISE_DB = 13;
@@ -24,7 +25,7 @@ const BLOCK_S = { least: 0.01, most: 0.1 };
  * loudspeaker, no harmonic is nearly as loud as what it comes from, and no room gets louder again as it dies away.
  * @param spectrum of the circular response, time zero at index 0
  */
-export function findHiddenDisturbance(spectrum: HalfSpectrum, sweep: Sweep): Disturbance | null {
+export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Disturbance | null {
   const { rate } = sweep;
   let below = -Infinity;
   for (const { centre, from, to } of octaveBands(1, 31, 2100)) {
@@ -71,7 +72,8 @@ export function findHiddenDisturbance(spectrum: HalfSpectrum, sweep: Sweep): Dis
 }
 
 /** One octave of a circular response, with soft edges, at as low a rate as holds it. */
-function octaveAt({ size, re, im }: HalfSpectrum, rate: number, from: number, to: number) {
+function octaveAt({ re, im }: ComplexTrace, rate: number, from: number, to: number) {
+  const size = fftSizeOf({ re });
   let short = size;
   while (short > 1024 && rate * (short / 2 / size) > 2.5 * to) short /= 2;
   const weigh = (part: Float64Array) =>
@@ -79,6 +81,6 @@ function octaveAt({ size, re, im }: HalfSpectrum, rate: number, from: number, to
       const f = (k * rate) / size;
       return part[k]! * cosineStep(f, 0.85 * from, from) * cosineStep(f, 1.15 * to, to);
     });
-  const x = inverseRealFft({ size: short, re: weigh(re), im: weigh(im) });
+  const x = inverseRealFft({ re: weigh(re), im: weigh(im) });
   return { x, lowRate: (rate * short) / size };
 }

@@ -15,7 +15,8 @@ export { divideOut } from './divideOut.js';
 export { findClipping, type Clipping } from './clipping.js';
 export { findArrival, type Arrival } from './arrival.js';
 export { usableBand } from './usableBand.js';
-export { findDisturbances, type Disturbance } from './disturbance.js';
+export { findDisturbances } from './disturbance.js';
+export type { Disturbance } from './disturbanceFound.js';
 export {
   AIM_DB,
   DOUBTFUL_DB,
@@ -34,5 +35,8 @@ export {
   type AnalysisStep,
   type SweepRecording,
 } from './analyseSweep.js';
-export { fineSpectrum, powerOnGrid } from './spectrumOnGrid.js';
+export { powerOnGrid } from './spectrumOnGrid.js';
 export { responseOnGrid, type SampledResponse } from './responseOnGrid.js';
+export { analyseTake, type TakeSurroundings } from './analyseTake.js';
+export { measureRoundTrip, type RoundTripFound } from './measureRoundTrip.js';
+export { responseLevels } from './responseLevels.js';

@@ -60,7 +60,7 @@ export function findPolarity(
   const equivalent = minimumPhase(magnitude);
   // cross-correlation: conj(minimum phase) times the weighted piece
   const { re, im } = spectrum;
-  const cross = { size, re: new Float64Array(re.length), im: new Float64Array(re.length) };
+  const cross = { re: new Float64Array(re.length), im: new Float64Array(re.length) };
   for (let k = 0; k < re.length; k++) {
     const w = weight((k * rate) / size);
     cross.re[k] = w * (re[k]! * equivalent.re[k]! + im[k]! * equivalent.im[k]!);

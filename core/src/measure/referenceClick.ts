@@ -1,4 +1,4 @@
-import { delaySpectrum, fftSizeFor, inverseRealFft, realFft, type RealArray } from '../signal/index.js';
+import { delayTrace, fftSizeFor, inverseRealFft, realFft, type RealArray } from '../signal/index.js';
 import { timingClick } from './timingClick.js';
 
 /** So much of the room's answer tells one place from another: the direct sound and the first reflections. */
@@ -16,7 +16,7 @@ export const REFERENCE_TAIL_S = 0.12;
 export function referenceResponse(tail: RealArray, rate: number, delay: number): Float32Array {
   const click = timingClick(rate, 0);
   const size = fftSizeFor(tail.length + click.length);
-  const a = delaySpectrum(realFft(tail, size), AHEAD_S * rate - delay);
+  const a = delayTrace(realFft(tail, size), AHEAD_S * rate - delay);
   const b = realFft(click, size);
   for (let k = 0; k < a.re.length; k++) {
     const [re, im] = [a.re[k]!, a.im[k]!];

@@ -1,4 +1,4 @@
-import { cosineStep, inverseRealFft, realFft, type HalfSpectrum } from '../signal/index.js';
+import { cosineStep, fftSizeOf, inverseRealFft, realFft, type ComplexTrace } from '../signal/index.js';
 
 /** Where lows and highs part, Hz; lows ring longer in a room. */
 export const SPLIT_HZ = 300;
@@ -11,15 +11,15 @@ export const SPLIT_HZ = 300;
 export function splitLowHigh(
   signal: Float64Array,
   rate: number,
-  spectrum: HalfSpectrum = realFft(signal),
+  spectrum: ComplexTrace = realFft(signal),
 ): [low: Float64Array, high: Float64Array] {
-  const { size } = spectrum;
+  const size = fftSizeOf(spectrum);
   const [re, im] = [spectrum.re.slice(), spectrum.im.slice()];
   for (let k = 0; k < re.length; k++) {
     const share = cosineStep(Math.log((k * rate) / size), Math.log(1.4 * SPLIT_HZ), Math.log(SPLIT_HZ / 1.4));
     re[k] = re[k]! * share;
     im[k] = im[k]! * share;
   }
-  const low = inverseRealFft({ size, re, im });
+  const low = inverseRealFft({ re, im });
   return [low, signal.map((v, i) => v - low[i]!)];
 }

@@ -1,6 +1,6 @@
 import {
   convolve,
-  delaySpectrum,
+  delayTrace,
   exponentialSweep,
   inverseRealFft,
   realFft,
@@ -27,7 +27,7 @@ export function recordThrough(
   const place = (x: Float64Array) => {
     const out = new Float64Array(1 << 18);
     out.set(x.subarray(0, out.length - silenceS * 48000), silenceS * 48000);
-    return inverseRealFft(delaySpectrum(realFft(out), latency)).subarray(0, length);
+    return inverseRealFft(delayTrace(realFft(out), latency)).subarray(0, length);
   };
   const noise = whiteNoise(length, seed);
   const microphone = place(convolve(sweep.samples, system)).map((v, i) => v + noiseRms * noise[i]!);

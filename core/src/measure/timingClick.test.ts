@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { delaySpectrum, inverseRealFft, realFft, whiteNoise } from '../signal/index.js';
+import { delayTrace, inverseRealFft, realFft, whiteNoise } from '../signal/index.js';
 import { findTimingClick, timingClick } from './timingClick.js';
 
 const RATE = 48000;
@@ -8,7 +8,7 @@ const heard = (delay: number, noiseRms: number, echo = 0) => {
   const size = 1 << 15;
   const padded = new Float64Array(size);
   padded.set(timingClick(RATE, -20));
-  const at = (d: number) => inverseRealFft(delaySpectrum(realFft(padded), d));
+  const at = (d: number) => inverseRealFft(delayTrace(realFft(padded), d));
   const [direct, late] = [at(delay), at(delay + 190)];
   const noise = whiteNoise(size, 3);
   return direct.map((v, i) => 0.3 * v + 0.3 * echo * late[i]! + noiseRms * noise[i]!);

@@ -1,6 +1,6 @@
 import type { Arrival } from './arrival.js';
 import type { Clipping } from './clipping.js';
-import type { Disturbance } from './disturbance.js';
+import type { Disturbance } from './disturbanceFound.js';
 import type { BandMargin } from './signalToNoise.js';
 
 /** Why a sweep is not simply good; the interface makes sentences of these. */

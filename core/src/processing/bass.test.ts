@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dbOfGain, realFft } from '../signal/index.js';
-import { drivesOf, plainOutput, settingChanges, throughFeed } from './index.js';
+import { sumPathsInTime } from '../path/index.js';
+import { drivesOf, feedPath, outputSource, plainOutput, settingChanges } from './index.js';
 
 const rate = 48000;
 const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 80 };
@@ -31,7 +32,8 @@ describe('what an input drives', () => {
 it('a feed lowers by 6 dB where a Linkwitz-Riley low-pass has its corner, by 24 dB an octave above, and gains its gain', () => {
   const samples = new Float64Array(32768);
   samples[100] = 1;
-  const fed = throughFeed({ samples, rate, zero: 100 }, { gainDb: 10, lowPass });
+  const response = { samples, rate, zero: 100 };
+  const fed = sumPathsInTime([{ response, path: feedPath({ gainDb: 10, lowPass }, rate) }]);
   expect(fed.zero).toBe(100);
   const size = 65536;
   const { re, im } = realFft(fed.samples, size);
@@ -41,6 +43,19 @@ it('a feed lowers by 6 dB where a Linkwitz-Riley low-pass has its corner, by 24 
     const level = dbOfGain(Math.hypot(re[k]!, im[k]!));
     expect(level).toBeCloseTo(10 - 20 * Math.log10(1 + (f / 80) ** 4), 1);
   }
+});
+
+it('an output that is fed plays what the feed leaves, through its own settings', () => {
+  const samples = new Float64Array(32768);
+  samples[100] = 1;
+  const impulse = { samples, rate, zero: 100 };
+  const after = { ...plainOutput(), trimDb: -4, inverted: true };
+  const played = { impulse, before: plainOutput(), after, fir: null };
+  const [own, fed] = [null, { gainDb: 10, lowPass: null }].map((feed) =>
+    sumPathsInTime([outputSource({ ...played, feed })]),
+  );
+  expect(own!.samples[100]).toBeCloseTo(-(10 ** (-4 / 20)), 9);
+  expect(fed!.samples[100]).toBeCloseTo(-(10 ** (6 / 20)), 9);
 });
 
 it('a lost feed is told in words', () => {

@@ -1,15 +1,6 @@
-import { crossoverBiquads } from '../alignment/index.js';
-import {
-  biquadSpectrum,
-  fftSizeFor,
-  gainOfDb,
-  inverseRealFft,
-  multiplySpectra,
-  realFft,
-  type HalfSpectrum,
-  type ImpulseResponse,
-} from '../signal/index.js';
-import type { BassFeed, OutputSettings } from './settings.js';
+import { crossoverBiquads, inSeries, signalPath, type PathSource, type SignalPath } from '../path/index.js';
+import type { ImpulseResponse } from '../signal/index.js';
+import { outputPath, type BassFeed, type OutputSettings } from './settings.js';
 
 /** An output (from 1) that an input drives; `feed` is what is in between, null where the input is its own. */
 export interface Drive {
@@ -24,20 +15,33 @@ export function drivesOf(outputs: OutputSettings[], input: number): Drive[] {
   return [{ output: input, feed: null }, ...bass.map((output) => ({ output, feed }))];
 }
 
-/** Response of a feed on the bins of `size`. */
-export function feedSpectrum({ gainDb, lowPass }: BassFeed, size: number, rate: number): HalfSpectrum {
-  const spectrum = biquadSpectrum(crossoverBiquads('lowpass', lowPass, rate), size);
-  const gain = gainOfDb(gainDb);
-  return { size, re: spectrum.re.map((v) => gain * v), im: spectrum.im.map((v) => gain * v) };
+/** What a feed does on the way from an input to an output that plays bass. */
+export const feedPath = ({ gainDb, lowPass }: BassFeed, rate: number): SignalPath =>
+  signalPath(rate, { gainDb, filters: crossoverBiquads('lowpass', lowPass, rate) });
+
+/** One loudspeaker that plays a sound: as it was measured, how its output is set now, and what it is fed through. */
+export interface PlayedOutput {
+  impulse: ImpulseResponse;
+  /** what the output did while it was measured, without a FIR */
+  before: OutputSettings;
+  after: OutputSettings;
+  fir: Float32Array | null;
+  feed: BassFeed | null;
 }
 
-/** Room for what a low-pass adds behind the end. */
-const TAIL_S = 0.1;
-
-/** An output's response as an input hears it that is fed there. */
-export function throughFeed({ samples, rate, zero }: ImpulseResponse, feed: BassFeed): ImpulseResponse {
-  const length = samples.length + Math.ceil(TAIL_S * rate);
-  const size = fftSizeFor(length);
-  const fed = multiplySpectra(realFft(samples, size), feedSpectrum(feed, size, rate));
-  return { samples: inverseRealFft(fed).slice(0, length), rate, zero };
+/** An output as a source that can be summed with others; everything at the rate of what was measured. */
+export function outputSource({
+  impulse,
+  before,
+  after,
+  fir,
+  feed,
+}: PlayedOutput): PathSource<ImpulseResponse> {
+  const { rate } = impulse;
+  const own = outputPath(after, fir, rate);
+  return {
+    response: impulse,
+    path: feed ? inSeries(feedPath(feed, rate), own) : own,
+    measuredThrough: outputPath(before, null, rate),
+  };
 }

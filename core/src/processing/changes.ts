@@ -1,4 +1,4 @@
-import type { CrossoverFilter } from '../alignment/index.js';
+import type { CrossoverFilter } from '../path/index.js';
 import type { BassFeed, OutputSettings } from './settings.js';
 
 /** One setting of one output that is not as it was meant to be. */

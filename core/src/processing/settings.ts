@@ -1,15 +1,12 @@
-import { sectionBiquad, type Section } from '../correct/index.js';
-import { crossoverBiquads, type CrossoverFilter } from '../alignment/index.js';
 import {
-  biquadSpectrum,
-  delaySpectrum,
-  gainOfDb,
-  multiplySpectra,
-  realFft,
-  type Biquad,
-  type HalfSpectrum,
-  type RealArray,
-} from '../signal/index.js';
+  crossoverBiquads,
+  sectionBiquad,
+  signalPath,
+  type CrossoverFilter,
+  type Section,
+  type SignalPath,
+} from '../path/index.js';
+import type { Biquad, RealArray } from '../signal/index.js';
 
 /** What of an input goes to the subwoofers as well. */
 export interface BassFeed {
@@ -60,19 +57,12 @@ export const outputBiquads = (
   ...sections.map((s) => sectionBiquad(s, rate)),
 ];
 
-/** Response of an output on the bins of `size` at its rate, without the device's own latency. */
-export function outputSpectrum(
-  settings: OutputSettings,
-  fir: RealArray | null,
-  size: number,
-  rate: number,
-): HalfSpectrum {
-  let spectrum = biquadSpectrum(outputBiquads(settings, rate), size);
-  if (fir && fir.length > 0) spectrum = multiplySpectra(spectrum, realFft(fir, size));
-  const gain = settings.muted ? 0 : gainOfDb(settings.trimDb) * (settings.inverted ? -1 : 1);
-  for (let k = 0; k < spectrum.re.length; k++) {
-    spectrum.re[k] = spectrum.re[k]! * gain;
-    spectrum.im[k] = spectrum.im[k]! * gain;
-  }
-  return delaySpectrum(spectrum, (settings.delayMs / 1000) * rate);
-}
+/** What an output does, as a path, without the device's own latency. */
+export const outputPath = (settings: OutputSettings, fir: RealArray | null, rate: number): SignalPath =>
+  signalPath(rate, {
+    fir: fir && fir.length > 0 ? fir : null,
+    filters: outputBiquads(settings, rate),
+    gainDb: settings.muted ? -Infinity : settings.trimDb,
+    delayS: settings.delayMs / 1000,
+    inverted: settings.inverted,
+  });

@@ -1,6 +1,7 @@
-import type { FilterChoice, Section, Span, StrengthPoint, Target } from '../correct/index.js';
+import type { Section, CrossoverFilter } from '../path/index.js';
+import type { FilterChoice, Span, StrengthPoint, Target } from '../correct/index.js';
 import type { BassFeed } from '../processing/index.js';
-import type { CrossoverFilter, SubSetting } from '../alignment/index.js';
+import type { SubSetting } from '../processing/index.js';
 
 /** Trim and delay of a channel on top of what the processor did, as set or taken over. */
 export interface Alignment {

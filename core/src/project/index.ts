@@ -25,7 +25,6 @@ export {
   type PendingLoad,
   type Place,
   type Pointing,
-  type Position,
   type ProcessorBefore,
   type Project,
   type ProjectArray,
@@ -40,6 +39,26 @@ export {
   type TrialCandidate,
   type Variant,
 } from './types.js';
+export { channelFindings, untellable, type Finding } from './channelFindings.js';
+export { conditionsNow } from './conditions.js';
+export { lowInput } from './lowInput.js';
+export { movedSpots, type MovedSpot } from './movedSpots.js';
+export { oddSweeps, type OddSweep } from './oddSweeps.js';
+export {
+  designKey,
+  fittedOf,
+  isSpotTaken,
+  marginNow,
+  measuredKey,
+  roundOf,
+  shortHash,
+  sweepOf,
+  usableSpots,
+  type Measured,
+} from './progress.js';
+export { staleSweeps, type Stale } from './staleSweeps.js';
+export { travelS } from './travel.js';
+export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
 export { arraysOf } from './arraysOf.js';

@@ -1,9 +1,4 @@
-/** Metres from the corner of the place at the origin: x, y along the floor, z up. */
-export interface Position {
-  x: number;
-  y: number;
-  z: number;
-}
+import type { Point } from '../geometry/index.js';
 
 export interface Loudspeaker {
   id: string;
@@ -12,7 +7,7 @@ export interface Loudspeaker {
   role: 'full range' | 'subwoofer';
   /** output of interface and processor that feeds it, from 1 */
   output: number;
-  position: Position;
+  position: Point;
   /** azimuth in which it points, degrees counter-clockwise from x */
   aimDeg: number;
   /** false when the engineer said that nothing is connected */
@@ -22,7 +17,7 @@ export interface Loudspeaker {
 export interface Seat {
   id: string;
   name: string;
-  position: Position;
+  position: Point;
 }
 
 export interface Furniture {
@@ -38,7 +33,7 @@ export interface Furniture {
 export interface Spot {
   id: string;
   name: string;
-  position: Position;
+  position: Point;
   /** whether Correct averages it; a spot left out can still judge the result */
   inAverage: boolean;
   /** how much it counts in the average, against 1 */
@@ -57,7 +52,7 @@ export interface Family {
 export interface Place {
   name: string;
   /** metres along x, y, z */
-  size: Position;
+  size: Point;
   temperatureC: number;
   seats: Seat[];
   furniture: Furniture[];

@@ -1,5 +1,5 @@
 import type { BandMargin, Verdict } from '../measure/index.js';
-import type { Position } from './place.js';
+import type { Point } from '../geometry/index.js';
 
 /** What the processor held while a sweep was taken. */
 export interface MemoryStamp {
@@ -12,8 +12,8 @@ export interface MemoryStamp {
 
 /** Where and with what a sweep was taken, to tell when the plan or the rig has changed since. */
 export interface TakenWith {
-  spot: Position;
-  loudspeaker: Position;
+  spot: Point;
+  loudspeaker: Point;
   output: number;
   rigName: string;
   temperatureC: number;

@@ -42,7 +42,11 @@ export function withCorrection(project: Project, change: (correction: Correction
 }
 
 /** The target of a loudspeaker: its family's own, or the shared one. */
-export function targetOf(project: Project, correction: Correction, loudspeakerId: string): Target {
+export function targetOf(
+  project: Pick<Project, 'families' | 'place'>,
+  correction: Correction,
+  loudspeakerId: string,
+): Target {
   const family = familiesOf(project).find((f) => f.loudspeakerIds.includes(loudspeakerId));
   return (family && correction.familyTargets[family.id]) ?? correction.target;
 }

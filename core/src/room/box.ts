@@ -1,12 +1,11 @@
+import type { Point } from '../geometry/index.js';
 import { speedOfSound, type Air } from './air.js';
 import { OCTAVES, type PerOctave } from './octaves.js';
-
-export type Vector = readonly [number, number, number];
 
 /** A box-shaped room with one corner at the origin. */
 export interface BoxRoom {
   /** metres along x, y, z */
-  size: Vector;
+  size: Point;
   /** random-incidence absorption per octave of the walls at x = 0, x = size, y = 0, y = size, floor, ceiling */
   absorption: readonly [PerOctave, PerOctave, PerOctave, PerOctave, PerOctave, PerOctave];
   air: Air;
@@ -14,8 +13,9 @@ export interface BoxRoom {
 
 /** Refuses a room that cannot be computed. */
 export function checkBox({ size, absorption }: BoxRoom): void {
-  if (size.some((s) => !(s > 0)))
-    throw new RangeError(`box: sizes must be above 0 m, got ${size.join(' x ')}`);
+  const { x, y, z } = size;
+  if (![x, y, z].every((s) => s > 0))
+    throw new RangeError(`box: sizes must be above 0 m, got ${x} x ${y} x ${z}`);
   for (const wall of absorption) {
     if (wall.length !== OCTAVES.length || wall.some((a) => !(a >= 0 && a < 1))) {
       throw new RangeError(
@@ -25,11 +25,11 @@ export function checkBox({ size, absorption }: BoxRoom): void {
   }
 }
 
-export const volumeOf = ({ size: [x, y, z] }: BoxRoom): number => x * y * z;
+export const volumeOf = ({ size: { x, y, z } }: BoxRoom): number => x * y * z;
 
 /** Reverberation time per octave in seconds after Eyring (1930), without air absorption. */
 export function eyringTime(room: BoxRoom): number[] {
-  const [x, y, z] = room.size;
+  const { x, y, z } = room.size;
   const areas = [y * z, y * z, x * z, x * z, x * y, x * y];
   const surface = areas.reduce((a, b) => a + b);
   const c = speedOfSound(room.air.temperatureC);

@@ -1,6 +1,7 @@
-import { cosineStep, inverseRealFft, realFft, seededRandom, type HalfSpectrum } from '../signal/index.js';
+import type { Point, Pose } from '../geometry/index.js';
+import { cosineStep, inverseRealFft, realFft, seededRandom, type ComplexTrace } from '../signal/index.js';
 import { airAbsorption, speedOfSound } from './air.js';
-import { eyringTime, volumeOf, type BoxRoom, type Vector } from './box.js';
+import { eyringTime, volumeOf, type BoxRoom } from './box.js';
 import { visitImages } from './imageSources.js';
 import {
   beamExponent,
@@ -12,11 +13,8 @@ import {
 import { OCTAVES, octaveShares } from './octaves.js';
 
 /** A loudspeaker in the room. */
-export interface Source {
+export interface Source extends Pose {
   model: LoudspeakerModel;
-  position: Vector;
-  /** unit vector of its axis */
-  aim: Vector;
 }
 
 export interface BoxImpulseOptions {
@@ -48,7 +46,7 @@ const DECIMATION = 32;
 export function boxImpulse(
   room: BoxRoom,
   source: Source,
-  receiver: Vector,
+  receiver: Point,
   options: BoxImpulseOptions,
 ): Float64Array {
   const { rate, size } = options;
@@ -69,7 +67,7 @@ export function boxImpulse(
     return 0.5 * Math.log(1 - room.absorption[i % 6]![Math.floor(i / 6)]!);
   });
 
-  const [ax, ay, az] = source.aim;
+  const { x: ax, y: ay, z: az } = source.aim;
   const gains = new Float64Array(OCTAVES.length);
   const faded = new Float64Array(OCTAVES.length);
 
@@ -173,13 +171,13 @@ function addTail(
 }
 
 function joinOctaves(
-  loudspeaker: HalfSpectrum,
-  lows: HalfSpectrum[],
-  highs: HalfSpectrum[],
+  loudspeaker: ComplexTrace,
+  lows: ComplexTrace[],
+  highs: ComplexTrace[],
   rate: number,
-): HalfSpectrum {
-  const { size } = loudspeaker;
-  const bins = size / 2 + 1;
+): ComplexTrace {
+  const bins = loudspeaker.re.length;
+  const size = 2 * (bins - 1);
   const re = new Float64Array(bins);
   const im = new Float64Array(bins);
   const shares = new Float64Array(OCTAVES.length);
@@ -205,5 +203,5 @@ function joinOctaves(
     im[k] = sumRe * loudspeaker.im[k]! + sumIm * loudspeaker.re[k]!;
   }
   im[bins - 1] = 0;
-  return { size, re, im };
+  return { frequency: loudspeaker.frequency, re, im };
 }

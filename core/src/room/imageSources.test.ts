@@ -1,29 +1,30 @@
+import type { Point } from '../geometry/index.js';
 import { describe, expect, it } from 'vitest';
-import { boxArrivals, eyringTime, speedOfSound, visitImages, type BoxRoom, type Vector } from './index.js';
+import { boxArrivals, eyringTime, speedOfSound, visitImages, type BoxRoom } from './index.js';
 
 const flat = (a: number) => new Array<number>(8).fill(a);
 const room: BoxRoom = {
-  size: [5.6, 4.1, 2.6],
+  size: { x: 5.6, y: 4.1, z: 2.6 },
   absorption: [flat(0.1), flat(0.1), flat(0.2), flat(0.2), flat(0.3), flat(0.05)],
   air: { temperatureC: 20, relativeHumidityPercent: 50 },
 };
-const source: Vector = [1, 0.7, 1.1];
-const receiver: Vector = [3.6, 2.05, 1.2];
+const source: Point = { x: 1, y: 0.7, z: 1.1 };
+const receiver: Point = { x: 3.6, y: 2.05, z: 1.2 };
 
 /** Allen and Berkley's double sum: image at 2 n L + (1 - 2 p) s, for all n and p in {0, 1}, per axis. */
 function plainTimes(longestS: number): number[] {
   const c = speedOfSound(20);
-  const coordinates = (a: 0 | 1 | 2) => {
+  const coordinates = (a: 'x' | 'y' | 'z') => {
     const out: number[] = [];
     for (let n = -40; n <= 40; n++)
       for (const p of [0, 1]) out.push(2 * n * room.size[a] + (1 - 2 * p) * source[a]);
     return out;
   };
   const times: number[] = [];
-  for (const x of coordinates(0)) {
-    for (const y of coordinates(1)) {
-      for (const z of coordinates(2)) {
-        const t = Math.hypot(x - receiver[0], y - receiver[1], z - receiver[2]) / c;
+  for (const x of coordinates('x')) {
+    for (const y of coordinates('y')) {
+      for (const z of coordinates('z')) {
+        const t = Math.hypot(x - receiver.x, y - receiver.y, z - receiver.z) / c;
         if (t <= longestS) times.push(t);
       }
     }
@@ -53,7 +54,7 @@ describe('image sources of a box', () => {
   });
 
   it('refuses a source outside the room and absorption of 1', () => {
-    expect(() => boxArrivals(room, [9, 1, 1], receiver, 0.01)).toThrow(/source lies outside/);
+    expect(() => boxArrivals(room, { x: 9, y: 1, z: 1 }, receiver, 0.01)).toThrow(/source lies outside/);
     const black = {
       ...room,
       absorption: [flat(1), flat(0), flat(0), flat(0), flat(0), flat(0)],
@@ -68,7 +69,7 @@ it('gives Eyring times by the formula', () => {
     ...room,
     absorption: [flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha)],
   };
-  const [x, y, z] = room.size;
+  const { x, y, z } = room.size;
   const want = (55.26 * x * y * z) / (343.2 * 2 * (x * y + y * z + x * z) * -Math.log(1 - alpha));
   eyringTime(even).forEach((t) => expect(t / want).toBeCloseTo(1, 3));
 });

@@ -1,5 +1,6 @@
 import { speedOfSound } from './air.js';
-import { checkBox, type BoxRoom, type Vector } from './box.js';
+import type { Point } from '../geometry/index.js';
+import { checkBox, type BoxRoom } from './box.js';
 
 /** One image source as seen from the receiver. */
 export interface ImageArrival {
@@ -18,24 +19,24 @@ export interface ImageArrival {
  */
 export function visitImages(
   room: BoxRoom,
-  source: Vector,
-  receiver: Vector,
+  source: Point,
+  receiver: Point,
   longestS: number,
   visit: (arrival: ImageArrival) => void,
 ): void {
   checkBox(room);
-  for (let a = 0; a < 3; a++) {
+  for (const a of ['x', 'y', 'z'] as const) {
     for (const [who, at] of [
       ['source', source],
       ['receiver', receiver],
     ] as const) {
-      if (!(at[a]! >= 0 && at[a]! <= room.size[a]!))
+      if (!(at[a] >= 0 && at[a] <= room.size[a]))
         throw new RangeError(`box: the ${who} lies outside the room`);
     }
   }
   const reach = longestS * speedOfSound(room.air.temperatureC);
   // along one axis, image j lies at j * size + (j even ? s : size - s), after |j| reflections
-  const axis = (a: 0 | 1 | 2) => {
+  const axis = (a: 'x' | 'y' | 'z') => {
     const size = room.size[a];
     const last = Math.ceil(reach / size) + 1;
     return Array.from({ length: 2 * last + 1 }, (_, i) => {
@@ -48,7 +49,7 @@ export function visitImages(
       return { offset, mirror: odd ? -1 : 1, near: j < 0 ? first : second, far: j < 0 ? second : first };
     }).filter(({ offset }) => Math.abs(offset) <= reach);
   };
-  const [xs, ys, zs] = [axis(0), axis(1), axis(2)];
+  const [xs, ys, zs] = [axis('x'), axis('y'), axis('z')];
   const arrival: ImageArrival = { distance: 0, emission: [0, 0, 0], hits: [0, 0, 0, 0, 0, 0] };
   const { emission, hits } = arrival;
   for (const x of xs) {
@@ -76,7 +77,7 @@ export function visitImages(
 }
 
 /** Arrival times in seconds of all image sources up to a time, ascending. */
-export function boxArrivals(room: BoxRoom, source: Vector, receiver: Vector, longestS: number): Float64Array {
+export function boxArrivals(room: BoxRoom, source: Point, receiver: Point, longestS: number): Float64Array {
   const c = speedOfSound(room.air.temperatureC);
   const times: number[] = [];
   visitImages(room, source, receiver, longestS, ({ distance }) => times.push(distance / c));

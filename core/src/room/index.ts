@@ -1,7 +1,7 @@
 /** Rooms as models: air, boxes, image sources, loudspeakers, impulse responses. */
 export { airAbsorption, speedOfSound, type Air } from './air.js';
 export { OCTAVES, octaveShares, type PerOctave } from './octaves.js';
-export { checkBox, eyringTime, volumeOf, type BoxRoom, type Vector } from './box.js';
+export { checkBox, eyringTime, volumeOf, type BoxRoom } from './box.js';
 export { boxArrivals, visitImages, type ImageArrival } from './imageSources.js';
 export {
   beamExponent,

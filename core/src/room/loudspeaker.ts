@@ -1,10 +1,12 @@
 import {
-  biquadSpectrum,
+  binFrequencies,
+  biquadTrace,
   butterworth,
   gainOfDb,
   peaking,
+  scaleTrace,
   type Biquad,
-  type HalfSpectrum,
+  type ComplexTrace,
 } from '../signal/index.js';
 
 /** A loudspeaker as a model: a band-pass with the real phase of its filters, a few resonances, a beam that narrows. */
@@ -35,10 +37,9 @@ export function loudspeakerSections({ low, high, resonances }: LoudspeakerModel,
 }
 
 /** Response on axis at 1 m, minimum phase, on the bins of `size` at `rate`. */
-export function loudspeakerSpectrum(model: LoudspeakerModel, size: number, rate: number): HalfSpectrum {
-  const { re, im } = biquadSpectrum(loudspeakerSections(model, rate), size);
-  const gain = gainOfDb(model.levelDb);
-  return { size, re: re.map((v) => v * gain), im: im.map((v) => v * gain) };
+export function loudspeakerSpectrum(model: LoudspeakerModel, size: number, rate: number): ComplexTrace {
+  const trace = biquadTrace(loudspeakerSections(model, rate), binFrequencies(size, rate), rate);
+  return scaleTrace(trace, gainOfDb(model.levelDb));
 }
 
 /** Exponent of the beam at a frequency. */

@@ -1,4 +1,5 @@
-import type { HalfSpectrum, RealArray } from './types.js';
+import { binFrequencies } from './fft.js';
+import type { ComplexTrace, RealArray } from './types.js';
 
 /** Second-order section, H(z) = (b0 + b1 z^-1 + b2 z^-2) / (1 + a1 z^-1 + a2 z^-2). */
 export interface Biquad {
@@ -119,30 +120,43 @@ export function allPass(frequency: number, q: number, rate: number): Biquad {
   return { b0: a2, b1: a1, b2: 1, a1, a2 };
 }
 
-/** Cosine and sine of every bin's angle, for the size asked for last: a cascade after the other is mostly of one size. */
-let circle: { size: number; cosine: Float64Array; sine: Float64Array } | undefined;
-
-function circleOf(size: number) {
-  if (circle?.size === size) return circle;
-  const angle = (k: number) => (2 * Math.PI * k) / size;
-  const bins = size / 2 + 1;
-  const [cosine, sine] = [new Float64Array(bins), new Float64Array(bins)];
-  for (let k = 0; k < bins; k++) {
-    cosine[k] = Math.cos(angle(k));
-    sine[k] = -Math.sin(angle(k));
-  }
-  return (circle = { size, cosine, sine });
+/** Cosine and -sine of the angle of every frequency at a rate. */
+interface Angles {
+  rate: number;
+  cosine: Float64Array;
+  sine: Float64Array;
 }
 
-/** Spectrum of a cascade of sections on the bins of `size`, at the rate they were made for. */
-export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
-  const bins = size / 2 + 1;
-  const re = new Float64Array(bins).fill(1);
-  const im = new Float64Array(bins);
-  if (sections.length === 0) return { size, re, im };
-  const { cosine, sine } = circleOf(size);
+/** One cascade after the other is mostly evaluated at the same frequencies. */
+const known = new WeakMap<Float64Array, Angles>();
+
+function anglesOf(frequency: Float64Array, rate: number): Angles {
+  let angles = known.get(frequency);
+  if (angles?.rate !== rate) {
+    const [cosine, sine] = [new Float64Array(frequency.length), new Float64Array(frequency.length)];
+    for (let k = 0; k < frequency.length; k++) {
+      const angle = (2 * Math.PI * frequency[k]!) / rate;
+      cosine[k] = Math.cos(angle);
+      sine[k] = -Math.sin(angle);
+    }
+    angles = { rate, cosine, sine };
+    known.set(frequency, angles);
+  }
+  return angles;
+}
+
+/**
+ * Response of a cascade of sections, made for `rate`, at any frequencies.
+ * @param frequency Hz; not written to afterwards, as what belongs to it is kept
+ */
+export function biquadTrace(sections: Biquad[], frequency: Float64Array, rate: number): ComplexTrace {
+  const n = frequency.length;
+  const re = new Float64Array(n).fill(1);
+  const im = new Float64Array(n);
+  if (sections.length === 0) return { frequency, re, im };
+  const { cosine, sine } = anglesOf(frequency, rate);
   for (const { b0, b1, b2, a1, a2 } of sections) {
-    for (let k = 0; k < bins; k++) {
+    for (let k = 0; k < n; k++) {
       const c1 = cosine[k]!;
       const s1 = sine[k]!;
       const c2 = 2 * c1 * c1 - 1;
@@ -159,8 +173,12 @@ export function biquadSpectrum(sections: Biquad[], size: number): HalfSpectrum {
       im[k] = old * hi + im[k]! * hr;
     }
   }
-  return { size, re, im };
+  return { frequency, re, im };
 }
+
+/** Response of a cascade of sections at the bins of `size`, at the rate they were made for. */
+export const biquadSpectrum = (sections: Biquad[], size: number): ComplexTrace =>
+  biquadTrace(sections, binFrequencies(size, 1), 1);
 
 /** Response of one section at a frequency in Hz: real and imaginary part. */
 export function biquadAt({ b0, b1, b2, a1, a2 }: Biquad, frequency: number, rate: number): [number, number] {

@@ -1,5 +1,5 @@
 import { fftSizeFor, inverseRealFft, realFft } from './fft.js';
-import { multiplySpectra } from './halfSpectrum.js';
+import { multiplyTraces } from './complexTrace.js';
 import type { RealArray } from './types.js';
 
 /**
@@ -10,7 +10,7 @@ export function convolve(a: RealArray, b: RealArray): Float64Array {
   if (a.length === 0 || b.length === 0) return new Float64Array(0);
   const length = a.length + b.length - 1;
   const size = fftSizeFor(length);
-  const product = multiplySpectra(realFft(a, size), realFft(b, size));
+  const product = multiplyTraces(realFft(a, size), realFft(b, size));
   return inverseRealFft(product).slice(0, length);
 }
 
@@ -26,9 +26,7 @@ export function convolveLong(signal: RealArray, response: RealArray): Float64Arr
   const spectrum = realFft(response, size);
   const out = new Float64Array(signal.length + response.length - 1);
   for (let from = 0; from < signal.length; from += block) {
-    const part = inverseRealFft(
-      multiplySpectra(realFft(signal.subarray(from, from + block), size), spectrum),
-    );
+    const part = inverseRealFft(multiplyTraces(realFft(signal.subarray(from, from + block), size), spectrum));
     const end = Math.min(size, out.length - from);
     for (let i = 0; i < end; i++) out[from + i] = out[from + i]! + part[i]!;
   }

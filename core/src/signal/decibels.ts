@@ -1,4 +1,4 @@
-import type { FrequencyResponse } from './types.js';
+import type { ComplexTrace } from './types.js';
 
 /** Amplitude factor of a level: 10^(dB/20). */
 export const gainOfDb = (levelDb: number): number => 10 ** (levelDb / 20);
@@ -18,7 +18,7 @@ export const powerOfDb = (levelDb: number): number => 10 ** (levelDb / 10);
  * @returns dB re 1, as long as `frequency`; -Infinity where H is 0, NaN where H is NaN
  * @throws RangeError when the lengths differ
  */
-export function levelDb({ frequency, re, im }: FrequencyResponse, out = new Float64Array(frequency.length)) {
+export function levelDb({ frequency, re, im }: ComplexTrace, out = new Float64Array(frequency.length)) {
   const n = frequency.length;
   if (re.length !== n || im.length !== n || out.length !== n) {
     throw new RangeError(

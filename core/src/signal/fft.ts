@@ -1,32 +1,154 @@
-import FFT from 'fft.js';
-import type { HalfSpectrum, RealArray } from './types.js';
+import QuickLRU from 'quick-lru';
+import type { ComplexTrace, RealArray } from './types.js';
 
-/** Tables of one size; never written after they were made, so calls may share them. */
+/** One pass of the transform: butterflies of `radix` over sub-transforms `length` long, `stride` of them side by side. */
+interface Pass {
+  radix: 2 | 4;
+  length: number;
+  stride: number;
+  /** e^{-2 pi j p k / length} for k = 1 to radix - 1 in a row, re and im side by side, for every p below length / radix */
+  twiddles: Float64Array;
+}
+
+/** Tables and working arrays of one size. A transform runs to its end before another begins, so they are shared. */
 interface Plan {
-  /** complex transform of half the size: two neighbouring real samples make one complex one */
-  half: FFT;
+  passes: Pass[];
+  work: [Float64Array, Float64Array];
   /** cos and -sin of 2 pi k / size for bins 0 to size/4 */
   cosine: Float64Array;
   sine: Float64Array;
 }
 
-const plans = new Map<number, Plan>();
+/** So many sizes are kept; a plan of 2^19 takes 17 MB. */
+const plans = new QuickLRU<number, Plan>({ maxSize: 10 });
+const axes = new QuickLRU<string, Float64Array>({ maxSize: 24 });
+const binAxes = new WeakSet<Float64Array>();
 
-function plan(size: number): Plan {
+function planOf(size: number): Plan {
   if (!(size >= 4) || (size & (size - 1)) !== 0) {
     throw new RangeError(`fft: size must be a power of two, at least 4, got ${size}`);
   }
-  let found = plans.get(size);
-  if (!found) {
-    const turn = (k: number) => (2 * Math.PI * k) / size;
-    found = {
-      half: new FFT(size / 2),
-      cosine: Float64Array.from({ length: size / 4 + 1 }, (_, k) => Math.cos(turn(k))),
-      sine: Float64Array.from({ length: size / 4 + 1 }, (_, k) => -Math.sin(turn(k))),
+  let plan = plans.get(size);
+  if (!plan) {
+    const quarter = size / 4 + 1;
+    const [cosine, sine] = [new Float64Array(quarter), new Float64Array(quarter)];
+    for (let k = 0; k < quarter; k++) {
+      cosine[k] = Math.cos((2 * Math.PI * k) / size);
+      sine[k] = -Math.sin((2 * Math.PI * k) / size);
+    }
+    plan = {
+      passes: passesOf(size / 2),
+      work: [new Float64Array(size), new Float64Array(size)],
+      cosine,
+      sine,
     };
-    plans.set(size, found);
+    plans.set(size, plan);
   }
-  return found;
+  return plan;
+}
+
+function passesOf(n: number): Pass[] {
+  const passes: Pass[] = [];
+  for (let length = n, stride = 1; length > 1;) {
+    const radix = length === 2 ? 2 : 4; // where the number of bits is odd, the last pass is of radix 2
+
+    const count = length / radix;
+    const twiddles = new Float64Array(2 * (radix - 1) * count);
+    for (let p = 0, i = 0; p < count; p++) {
+      for (let k = 1; k < radix; k++) {
+        const angle = (-2 * Math.PI * p * k) / length;
+        twiddles[i++] = Math.cos(angle);
+        twiddles[i++] = Math.sin(angle);
+      }
+    }
+    passes.push({ radix, length, stride, twiddles });
+    length /= radix;
+    stride *= radix;
+  }
+  return passes;
+}
+
+/**
+ * Complex transform by Stockham's passes, which sort as they go (Van Loan 1992, 1.7): all reading and writing is in rows.
+ * @param input n complex values, re and im side by side; not altered
+ * @returns one of the two working arrays
+ */
+function transform({ passes, work: [a, b] }: Plan, input: RealArray): RealArray {
+  let [from, to, spare]: [RealArray, Float64Array, Float64Array] = [input, a, b];
+  if (input === a) [to, spare] = [b, a];
+  for (const pass of passes) {
+    (pass.radix === 4 ? passOf4 : passOf2)(pass, from, to);
+    const written = to;
+    to = spare;
+    spare = written;
+    from = written;
+  }
+  return from;
+}
+
+function passOf4({ length, stride, twiddles }: Pass, x: RealArray, y: Float64Array): void {
+  const count = length / 4;
+  const row = 2 * stride;
+  const quarter = row * count;
+  for (let p = 0, w = 0, read = 0, write = 0; p < count; p++, w += 6, read += row, write += 4 * row) {
+    const w1r = twiddles[w]!;
+    const w1i = twiddles[w + 1]!;
+    const w2r = twiddles[w + 2]!;
+    const w2i = twiddles[w + 3]!;
+    const w3r = twiddles[w + 4]!;
+    const w3i = twiddles[w + 5]!;
+    for (let q = 0; q < row; q += 2) {
+      const i0 = read + q;
+      const i1 = i0 + quarter;
+      const i2 = i1 + quarter;
+      const i3 = i2 + quarter;
+      const ar = x[i0]!;
+      const ai = x[i0 + 1]!;
+      const br = x[i1]!;
+      const bi = x[i1 + 1]!;
+      const cr = x[i2]!;
+      const ci = x[i2 + 1]!;
+      const dr = x[i3]!;
+      const di = x[i3 + 1]!;
+      const acr = ar + cr;
+      const aci = ai + ci;
+      const bdr = br + dr;
+      const bdi = bi + di;
+      const ecr = ar - cr;
+      const eci = ai - ci;
+      const fr = bi - di; // -j (b - d)
+      const fi = dr - br;
+      const o0 = write + q;
+      const o1 = o0 + row;
+      const o2 = o1 + row;
+      const o3 = o2 + row;
+      y[o0] = acr + bdr;
+      y[o0 + 1] = aci + bdi;
+      const s1r = ecr + fr;
+      const s1i = eci + fi;
+      y[o1] = w1r * s1r - w1i * s1i;
+      y[o1 + 1] = w1r * s1i + w1i * s1r;
+      const s2r = acr - bdr;
+      const s2i = aci - bdi;
+      y[o2] = w2r * s2r - w2i * s2i;
+      y[o2 + 1] = w2r * s2i + w2i * s2r;
+      const s3r = ecr - fr;
+      const s3i = eci - fi;
+      y[o3] = w3r * s3r - w3i * s3i;
+      y[o3 + 1] = w3r * s3i + w3i * s3r;
+    }
+  }
+}
+
+/** The last pass of an odd number of bits: its rows are half the transform, and nothing turns. */
+function passOf2({ stride }: Pass, x: RealArray, y: Float64Array): void {
+  const half = 2 * stride;
+  for (let i = 0; i < half; i++) {
+    const a = x[i]!;
+    const b = x[i + half]!;
+    y[i] = a + b;
+    y[i + half] = a - b;
+  }
 }
 
 /** Smallest power of two that is at least `length` (and at least 4). */
@@ -36,79 +158,122 @@ export function fftSizeFor(length: number): number {
   return size;
 }
 
+/** Samples of the signal that a spectrum of `realFft` is of. */
+export const fftSizeOf = ({ re }: Pick<ComplexTrace, 're'>): number => 2 * (re.length - 1);
+
+/**
+ * Frequency of each bin of a real signal's spectrum, 0 to rate/2: size/2 + 1 values. The same array for the same size and
+ * rate, not to be written to.
+ */
+export function binFrequencies(size: number, rate: number): Float64Array {
+  const key = `${size} ${rate}`;
+  let axis = axes.get(key);
+  if (!axis) {
+    axis = new Float64Array(size / 2 + 1);
+    for (let k = 0; k < axis.length; k++) axis[k] = (k * rate) / size;
+    binAxes.add(axis);
+    axes.set(key, axis);
+  }
+  return axis;
+}
+
+/** Whether frequencies are the bins of a transform, evenly apart from 0 to half the rate. */
+export const isBinAxis = (frequency: Float64Array): boolean => binAxes.has(frequency);
+
+/** A spectrum of zeros at the bins of a size. */
+export function emptySpectrum(size: number, rate = 1): ComplexTrace {
+  const frequency = binFrequencies(size, rate);
+  return { frequency, re: new Float64Array(frequency.length), im: new Float64Array(frequency.length) };
+}
+
 /**
  * Spectrum of a real signal, zero-padded to `size`, through a complex transform of half the size (Press et al.,
  * Numerical Recipes, 12.3).
  * @param size power of two, at least the signal's length
+ * @param rate of the signal; the frequencies are in its unit: Hz, or cycles per sample where it is 1
+ * @param out overwritten and returned, where an array of that size is at hand
  * @throws RangeError when the signal is longer than `size` or `size` is no power of two
  */
-export function realFft(signal: RealArray, size = fftSizeFor(signal.length)): HalfSpectrum {
+export function realFft(
+  signal: RealArray,
+  size = fftSizeFor(signal.length),
+  rate = 1,
+  out: ComplexTrace = emptySpectrum(size, rate),
+): ComplexTrace {
   if (signal.length > size) throw new RangeError(`realFft: ${signal.length} samples do not fit ${size}`);
-  const { half, cosine, sine } = plan(size);
+  const plan = planOf(size);
   let packed: RealArray = signal;
   if (signal.length < size) {
-    packed = new Float64Array(size);
+    packed = plan.work[0];
     packed.set(signal);
+    packed.fill(0, signal.length);
   }
-  const z = new Float64Array(size);
-  half.transform(z, packed);
+  const z = transform(plan, packed);
+  const { re, im } = out;
+  const { cosine, sine } = plan;
   const m = size / 2;
-  const re = new Float64Array(m + 1);
-  const im = new Float64Array(m + 1);
   re[0] = z[0]! + z[1]!;
+  im[0] = 0;
   re[m] = z[0]! - z[1]!;
+  im[m] = 0;
   for (let k = 1; k <= m / 2; k++) {
     const j = m - k;
     const evenRe = 0.5 * (z[2 * k]! + z[2 * j]!);
     const evenIm = 0.5 * (z[2 * k + 1]! - z[2 * j + 1]!);
     const oddRe = 0.5 * (z[2 * k + 1]! + z[2 * j + 1]!);
     const oddIm = 0.5 * (z[2 * j]! - z[2 * k]!);
-    const turnedRe = cosine[k]! * oddRe - sine[k]! * oddIm;
-    const turnedIm = cosine[k]! * oddIm + sine[k]! * oddRe;
-    re[k] = evenRe + turnedRe;
-    im[k] = evenIm + turnedIm;
-    re[j] = evenRe - turnedRe;
-    im[j] = turnedIm - evenIm;
+    const rotatedRe = cosine[k]! * oddRe - sine[k]! * oddIm;
+    const rotatedIm = cosine[k]! * oddIm + sine[k]! * oddRe;
+    re[k] = evenRe + rotatedRe;
+    im[k] = evenIm + rotatedIm;
+    re[j] = evenRe - rotatedRe;
+    im[j] = rotatedIm - evenIm;
   }
-  return { size, re, im };
+  return out;
 }
 
 /**
- * Real signal of a half spectrum; inverse of `realFft`, scaled so that there and back gives the signal.
+ * Real signal of a spectrum at the bins of a size; inverse of `realFft`, scaled so that there and back gives the signal.
  * The imaginary parts of bin 0 and bin size/2 are ignored, as a real signal has none.
+ * @param out overwritten and returned, where an array of `size` samples is at hand
+ * @throws RangeError when the bins are not size/2 + 1 of a power of two
  */
-export function inverseRealFft({ size, re, im }: HalfSpectrum): Float64Array {
-  const m = size / 2;
-  if (re.length !== m + 1 || im.length !== m + 1) {
+export function inverseRealFft(
+  { re, im }: Pick<ComplexTrace, 're' | 'im'>,
+  out = new Float64Array(2 * (re.length - 1)),
+): Float64Array {
+  const m = re.length - 1;
+  const size = 2 * m;
+  if (im.length !== m + 1 || out.length !== size) {
     throw new RangeError(
-      `inverseRealFft: size ${size} wants ${m + 1} bins, got ${re.length} and ${im.length}`,
+      `inverseRealFft: ${re.length} bins want as many imaginary parts and ${size} samples, got ${im.length} and ${out.length}`,
     );
   }
-  const { half, cosine, sine } = plan(size);
-  const z = new Float64Array(size);
-  z[0] = 0.5 * (re[0]! + re[m]!);
-  z[1] = 0.5 * (re[0]! - re[m]!);
+  const plan = planOf(size);
+  const { cosine, sine } = plan;
+  // re and im change places on the way in and out: the forward transform is then the inverse one (Duhamel et al. 1988)
+  const z = plan.work[0];
+  const scale = 1 / m;
+  z[0] = 0.5 * scale * (re[0]! - re[m]!);
+  z[1] = 0.5 * scale * (re[0]! + re[m]!);
+  const half = 0.5 * scale;
   for (let k = 1; k <= m / 2; k++) {
     const j = m - k;
-    const evenRe = 0.5 * (re[k]! + re[j]!);
-    const evenIm = 0.5 * (im[k]! - im[j]!);
-    const turnedRe = 0.5 * (re[k]! - re[j]!);
-    const turnedIm = 0.5 * (im[k]! + im[j]!);
-    const oddRe = cosine[k]! * turnedRe + sine[k]! * turnedIm;
-    const oddIm = cosine[k]! * turnedIm - sine[k]! * turnedRe;
-    z[2 * k] = evenRe - oddIm;
-    z[2 * k + 1] = evenIm + oddRe;
-    z[2 * j] = evenRe + oddIm;
-    z[2 * j + 1] = oddRe - evenIm;
+    const evenRe = half * (re[k]! + re[j]!);
+    const evenIm = half * (im[k]! - im[j]!);
+    const rotatedRe = half * (re[k]! - re[j]!);
+    const rotatedIm = half * (im[k]! + im[j]!);
+    const oddRe = cosine[k]! * rotatedRe + sine[k]! * rotatedIm;
+    const oddIm = cosine[k]! * rotatedIm - sine[k]! * rotatedRe;
+    z[2 * k] = evenIm + oddRe;
+    z[2 * k + 1] = evenRe - oddIm;
+    z[2 * j] = oddRe - evenIm;
+    z[2 * j + 1] = evenRe + oddIm;
   }
-  const signal = new Float64Array(size);
-  half.inverseTransform(signal, z);
-  return signal;
-}
-
-/** Frequency of each bin of a half spectrum, in Hz; size/2 + 1 values. */
-export function binFrequencies(size: number, rate: number): Float64Array {
-  const out = new Float64Array(size / 2 + 1);
-  for (let k = 0; k < out.length; k++) out[k] = (k * rate) / size;
+  const y = transform(plan, z);
+  for (let i = 0; i < size; i += 2) {
+    out[i] = y[i + 1]!;
+    out[i + 1] = y[i]!;
+  }
   return out;
 }

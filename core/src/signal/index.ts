@@ -1,7 +1,23 @@
 /** Signals and spectra: transforms, sweeps, noise, filters, smoothing, levels. */
-export type { FrequencyResponse, HalfSpectrum, ImpulseResponse, RealArray } from './types.js';
-export { binFrequencies, fftSizeFor, inverseRealFft, realFft } from './fft.js';
-export { delaySpectrum, multiplySpectra, powerOf } from './halfSpectrum.js';
+export type { ComplexTrace, ImpulseResponse, RealArray } from './types.js';
+export {
+  binFrequencies,
+  emptySpectrum,
+  fftSizeFor,
+  fftSizeOf,
+  inverseRealFft,
+  isBinAxis,
+  realFft,
+} from './fft.js';
+export {
+  addTo,
+  constantTrace,
+  delayTrace,
+  divideTraces,
+  multiplyTraces,
+  powerOf,
+  scaleTrace,
+} from './complexTrace.js';
 export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
 export { cosineStep, hannRise, hannWindow } from './windows.js';
 export { convolve, convolveLong } from './convolve.js';
@@ -16,6 +32,7 @@ export {
 } from './sweep.js';
 export { logGrid, octaveBands, type Band } from './logGrid.js';
 export { smoothLevels, smoothPower, smoothVariable } from './smooth.js';
+export { inSteps } from './inSteps.js';
 export { median } from './median.js';
 export { interpolateLog } from './interpolate.js';
 export { minimumPhase } from './minimumPhase.js';
@@ -25,6 +42,7 @@ export {
   allPass,
   biquadAt,
   biquadSpectrum,
+  biquadTrace,
   butterworth,
   filterBiquads,
   highShelf,

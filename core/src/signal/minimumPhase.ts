@@ -1,5 +1,5 @@
-import { inverseRealFft, realFft } from './fft.js';
-import type { HalfSpectrum } from './types.js';
+import { binFrequencies, inverseRealFft, realFft } from './fft.js';
+import type { ComplexTrace } from './types.js';
 
 /**
  * The minimum-phase spectrum with a given magnitude, by folding the real cepstrum (Oppenheim and Schafer, ch. 13).
@@ -7,7 +7,7 @@ import type { HalfSpectrum } from './types.js';
  * @param magnitude linear, bins 0 to size/2, so size/2 + 1 values, all above 0
  * @throws RangeError when a magnitude is 0, negative or NaN, or the count is not 2^n + 1
  */
-export function minimumPhase(magnitude: Float64Array): HalfSpectrum {
+export function minimumPhase(magnitude: Float64Array): ComplexTrace {
   const bins = magnitude.length;
   const size = 2 * (bins - 1);
   const logMagnitude = new Float64Array(bins);
@@ -16,7 +16,7 @@ export function minimumPhase(magnitude: Float64Array): HalfSpectrum {
       throw new RangeError(`minimumPhase: magnitude of bin ${k} must be above 0, got ${magnitude[k]}`);
     logMagnitude[k] = Math.log(magnitude[k]!);
   }
-  const cepstrum = inverseRealFft({ size, re: logMagnitude, im: new Float64Array(bins) });
+  const cepstrum = inverseRealFft({ re: logMagnitude, im: new Float64Array(bins) });
   const folded = new Float64Array(size);
   folded[0] = cepstrum[0]!;
   folded[size / 2] = cepstrum[size / 2]!;
@@ -30,5 +30,5 @@ export function minimumPhase(magnitude: Float64Array): HalfSpectrum {
   }
   im[0] = 0;
   im[bins - 1] = 0;
-  return { size, re, im };
+  return { frequency: binFrequencies(size, 1), re, im };
 }

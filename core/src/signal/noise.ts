@@ -37,7 +37,7 @@ export function shapedNoise(
     re[k] = re[k]! * scale;
     im[k] = im[k]! * scale;
   }
-  return inverseRealFft({ size, re, im }).slice(0, length);
+  return inverseRealFft({ re, im }).slice(0, length);
 }
 
 /** Pink noise, -3 dB per octave from 10 Hz to half the rate, unit RMS (in expectation). */

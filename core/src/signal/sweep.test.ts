@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { exponentialSweep, inverseRealFft, multiplySpectra, realFft, sweepSpectra } from './index.js';
+import { exponentialSweep, inverseRealFft, multiplyTraces, realFft, sweepSpectra } from './index.js';
 
 const request = { rate: 48000, from: 20, to: 20000, durationS: 1, levelDbfs: -6 };
 
@@ -39,7 +39,7 @@ describe('exponentialSweep', () => {
 it('times its inverse is a band-limited unit impulse: 1 within the band, 0 far outside', () => {
   const sweep = exponentialSweep(request);
   const size = 65536;
-  const flat = multiplySpectra(realFft(sweep.samples, size), sweepSpectra(sweep, size).inverse);
+  const flat = multiplyTraces(realFft(sweep.samples, size), sweepSpectra(sweep, size).inverse);
   for (let k = 0; k <= size / 2; k++) {
     const f = (k * 48000) / size;
     if (f > 20 && f < 20000) expect(Math.hypot(flat.re[k]! - 1, flat.im[k]!)).toBeLessThan(1e-9);

@@ -1,6 +1,6 @@
 import { gainOfDb } from './decibels.js';
 import { realFft } from './fft.js';
-import type { HalfSpectrum } from './types.js';
+import type { ComplexTrace } from './types.js';
 import { cosineStep } from './windows.js';
 
 /** What a sweep is asked to be: the band it must keep, how long, how loud, at which rate. */
@@ -74,8 +74,8 @@ export const harmonicLead = (sweep: Pick<Sweep, 'growthS'>, order: number): numb
 
 /** Spectrum of a sweep and of what undoes it, of one size. */
 export interface SweepSpectra {
-  forward: HalfSpectrum;
-  inverse: HalfSpectrum;
+  forward: ComplexTrace;
+  inverse: ComplexTrace;
 }
 
 const known = new WeakMap<Sweep, Map<number, SweepSpectra>>();
@@ -97,18 +97,18 @@ export function sweepSpectra(sweep: Sweep, size: number): SweepSpectra {
   return spectra;
 }
 
-function invert(sweep: Sweep, { size, re, im }: HalfSpectrum): HalfSpectrum {
+function invert(sweep: Sweep, { frequency, re, im }: ComplexTrace): ComplexTrace {
   const [f1, f2] = [Math.log(sweep.startsAt), Math.log(sweep.endsAt)];
   const [from, to] = [Math.log(sweep.from), Math.log(sweep.to)];
   const outRe = new Float64Array(re.length);
   const outIm = new Float64Array(re.length);
   for (let k = 1; k < re.length; k++) {
-    const f = Math.log((k * sweep.rate) / size);
+    const f = Math.log(frequency[k]! * sweep.rate);
     const weight = cosineStep(f, f1, from) * cosineStep(f, f2, to);
     if (weight === 0) continue;
     const power = re[k]! ** 2 + im[k]! ** 2;
     outRe[k] = (weight * re[k]!) / power;
     outIm[k] = (-weight * im[k]!) / power;
   }
-  return { size, re: outRe, im: outIm };
+  return { frequency, re: outRe, im: outIm };
 }

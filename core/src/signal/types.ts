@@ -1,19 +1,12 @@
 /** A vector of real numbers, in double or single precision. */
 export type RealArray = Float64Array | Float32Array;
 
-/** Complex response on its own frequency axis: `frequency` in Hz, ascending; three arrays equally long. */
-export interface FrequencyResponse {
-  frequency: Float64Array;
-  re: Float64Array;
-  im: Float64Array;
-}
-
 /**
- * Spectrum of a real signal of `size` samples: bins 0 to size/2 (so size/2 + 1 of them), engineering sign e^{+jwt}.
- * Bin k lies at k * rate / size Hz.
+ * Complex values over frequency: a spectrum on its bins, a response on any grid. Three arrays equally long; frequencies
+ * ascend, in Hz (cycles per sample where a spectrum was made without a rate). Engineering sign e^{+jwt}.
  */
-export interface HalfSpectrum {
-  size: number;
+export interface ComplexTrace {
+  frequency: Float64Array;
   re: Float64Array;
   im: Float64Array;
 }

@@ -3,7 +3,7 @@ import {
   biquadSpectrum,
   butterworth,
   dbOfPower,
-  delaySpectrum,
+  delayTrace,
   gainOfDb,
   interpolateLog,
   inverseRealFft,
@@ -13,7 +13,7 @@ import {
   binFrequencies,
   smoothPower,
   whiteNoise,
-  type HalfSpectrum,
+  type ComplexTrace,
 } from '../signal/index.js';
 import { powerOnGrid } from '../measure/index.js';
 import { joinFloorAndEar, type MicrophoneError } from './index.js';
@@ -35,7 +35,7 @@ const earError: MicrophoneError = { frequency: [20, 1000, 8000, 20000], levelDb:
 const floorError: MicrophoneError = { frequency: [20, 300, 1000, 20000], levelDb: [2, 1, 0, -4] };
 const frequency = binFrequencies(SIZE, RATE);
 
-function heard(spectrum: HalfSpectrum, error: MicrophoneError, gainDb: number, late: number, seed: number) {
+function heard(spectrum: ComplexTrace, error: MicrophoneError, gainDb: number, late: number, seed: number) {
   const e = interpolateLog(
     Float64Array.from(error.frequency),
     Float64Array.from(error.levelDb),
@@ -43,19 +43,19 @@ function heard(spectrum: HalfSpectrum, error: MicrophoneError, gainDb: number, l
   );
   const gain = frequency.map((_, k) => gainOfDb(gainDb + e[k]!));
   const read = {
-    size: SIZE,
+    frequency: spectrum.frequency,
     re: spectrum.re.map((v, k) => v * gain[k]!),
     im: spectrum.im.map((v, k) => v * gain[k]!),
   };
   const noise = whiteNoise(SIZE, seed);
-  const samples = inverseRealFft(delaySpectrum(read, ZERO + late));
+  const samples = inverseRealFft(delayTrace(read, ZERO + late));
   return { samples: samples.map((v, i) => v + 3e-5 * noise[i]!), rate: RATE, zero: ZERO };
 }
 /** The sound and its reflection from the floor, later and weaker. */
-const withFloor = (spectrum: HalfSpectrum, late: number, gain: number): HalfSpectrum => {
-  const bounce = delaySpectrum(spectrum, late);
+const withFloor = (spectrum: ComplexTrace, late: number, gain: number): ComplexTrace => {
+  const bounce = delayTrace(spectrum, late);
   return {
-    size: SIZE,
+    frequency: spectrum.frequency,
     re: spectrum.re.map((v, k) => v + gain * bounce.re[k]!),
     im: spectrum.im.map((v, k) => v + gain * bounce.im[k]!),
   };

@@ -1,8 +1,10 @@
 import { findArrival, windowImpulse } from '../measure/index.js';
 import {
   binFrequencies,
-  delaySpectrum,
+  delayTrace,
+  emptySpectrum,
   fftSizeFor,
+  fftSizeOf,
   cosineStep,
   dbOfPower,
   gainOfDb,
@@ -12,7 +14,7 @@ import {
   powerOf,
   realFft,
   smoothPower,
-  type HalfSpectrum,
+  type ComplexTrace,
   type ImpulseResponse,
 } from '../signal/index.js';
 
@@ -76,7 +78,7 @@ export function joinFloorAndEar({
   const [earAdds, floorAdds] = [errorAt(earError, frequency), errorAt(floorError, frequency)];
   // both counted from the same time zero, and the floor's seen through the ear's microphone
   const floorSpectrum = scaled(
-    delaySpectrum(realFft(floor.samples, size), ear.zero - floor.zero),
+    delayTrace(realFft(floor.samples, size), ear.zero - floor.zero),
     earAdds.map((e, k) => gainOfDb(e - floorAdds[k]!)),
   );
   const middle = band
@@ -85,14 +87,14 @@ export function joinFloorAndEar({
   const [from, to] = [middle * 2 ** -HALF_OVERLAP, middle * 2 ** HALF_OVERLAP];
   // by the direct sound alone: the room's own answer is another one at each of the two
   const direct = [
-    delaySpectrum(realFft(early(floor, middle), size), ear.zero - floor.zero),
+    delayTrace(realFft(early(floor, middle), size), ear.zero - floor.zero),
     realFft(early(ear, middle), size),
   ] as const;
   const delay = delayBetween(...direct, frequency, [from / 2, to * 2], MOST_DELAY_S * rate);
-  const late = delaySpectrum(floorSpectrum, delay);
+  const late = delayTrace(floorSpectrum, delay);
 
   const thirds = logGrid(from, to, 3);
-  const smooth = (s: HalfSpectrum) => smoothPower(frequency, powerOf(s), 3, thirds);
+  const smooth = (s: ComplexTrace) => smoothPower(frequency, powerOf(s), 3, thirds);
   const [ears, floors] = [smooth(earSpectrum), smooth(late)];
   const sum = (p: Float64Array) => p.reduce((a, b) => a + b, 0);
   const levelDb = dbOfPower(sum(ears) / sum(floors));
@@ -100,11 +102,7 @@ export function joinFloorAndEar({
   const misfitDb = Math.sqrt(sum(off.map((v) => v * v)) / off.length);
 
   const gain = gainOfDb(levelDb);
-  const joined: HalfSpectrum = {
-    size,
-    re: new Float64Array(frequency.length),
-    im: new Float64Array(frequency.length),
-  };
+  const joined = emptySpectrum(size, rate);
   frequency.forEach((f, k) => {
     const share = cosineStep(Math.log2(Math.max(f, 1e-9) / crossoverHz), -HALF_OVERLAP, HALF_OVERLAP); // the ear's
     const [er, ei] = [earSpectrum.re[k]!, earSpectrum.im[k]!];
@@ -135,25 +133,21 @@ function errorAt(error: MicrophoneError | null, frequency: Float64Array): Float6
   return interpolateLog(Float64Array.from(error.frequency), Float64Array.from(error.levelDb), audible);
 }
 
-const scaled = ({ size, re, im }: HalfSpectrum, gain: Float64Array): HalfSpectrum => ({
-  size,
+const scaled = ({ frequency, re, im }: ComplexTrace, gain: Float64Array): ComplexTrace => ({
+  frequency,
   re: re.map((v, k) => v * gain[k]!),
   im: im.map((v, k) => v * gain[k]!),
 });
 
 /** Samples by which `a` must be made later to fit `b` best within a band: the highest of their correlation, by a parabola. */
 function delayBetween(
-  a: HalfSpectrum,
-  b: HalfSpectrum,
+  a: ComplexTrace,
+  b: ComplexTrace,
   frequency: Float64Array,
   [from, to]: [number, number],
   most: number,
 ): number {
-  const cross: HalfSpectrum = {
-    size: a.size,
-    re: new Float64Array(a.re.length),
-    im: new Float64Array(a.re.length),
-  };
+  const cross = emptySpectrum(fftSizeOf(a));
   const middle = Math.sqrt(from * to);
   const width = Math.log(to / from) / 2;
   frequency.forEach((f, k) => {

@@ -1,4 +1,4 @@
-import type { SpotPosition } from './spotPlan.js';
+import type { Point } from '../geometry/index.js';
 
 /** A microphone that lies on the floor picks up twice the pressure of the free field. */
 export const GROUND_PLANE_DB = 20 * Math.log10(2);
@@ -19,7 +19,7 @@ export interface GroundPlane {
  * @throws RangeError for a source below the floor or a capsule not above it
  */
 export function groundPlane(
-  source: SpotPosition,
+  source: Point,
   at: { x: number; y: number },
   capsuleM: number,
   speedOfSound: number,

@@ -8,7 +8,6 @@ export {
   type PlannedSpot,
   type SpotPlan,
   type SpotPlanRequest,
-  type SpotPosition,
 } from './spotPlan.js';
 export { movedMicrophone, type HeardFrom, type MovedMicrophone } from './movedMicrophone.js';
 export { groundPlane, GROUND_PLANE_DB, type GroundPlane } from './groundPlane.js';

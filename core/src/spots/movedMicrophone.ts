@@ -1,8 +1,8 @@
-import type { SpotPosition } from './spotPlan.js';
+import type { Point } from '../geometry/index.js';
 
 /** When a loudspeaker was heard at a spot, in the order in which they were taken. */
 export interface HeardFrom {
-  loudspeaker: SpotPosition;
+  loudspeaker: Point;
   /** way of the sound, metres: its arrival times the speed of sound, less what the chain adds to it */
   wayM: number;
 }
@@ -26,7 +26,7 @@ const PLAN_M = 0.1;
  * @param planned where the spot is in the plan
  * @returns null when one point explains them all, or fewer than 4 were heard
  */
-export function movedMicrophone(heard: HeardFrom[], planned: SpotPosition): MovedMicrophone | null {
+export function movedMicrophone(heard: HeardFrom[], planned: Point): MovedMicrophone | null {
   if (heard.length < 4) return null;
   const one = fitPoint(heard, planned);
   if (one.rmsM < FIT_M) return null;
@@ -43,10 +43,7 @@ export function movedMicrophone(heard: HeardFrom[], planned: SpotPosition): Move
 }
 
 /** The point that explains some ways best, held near where it is planned (Gauss-Newton with a prior). */
-function fitPoint(
-  heard: HeardFrom[],
-  planned: SpotPosition,
-): { point: SpotPosition; rmsM: number; cost: number } {
+function fitPoint(heard: HeardFrom[], planned: Point): { point: Point; rmsM: number; cost: number } {
   const point = [planned.x, planned.y, planned.z];
   const prior = (WAY_M / PLAN_M) ** 2;
   for (let round = 0; round < 8; round++) {

@@ -1,13 +1,8 @@
-/** A point in the place, metres. */
-export interface SpotPosition {
-  x: number;
-  y: number;
-  z: number;
-}
+import { distanceBetween, type Point } from '../geometry/index.js';
 
 export interface PlannedSpot {
   name: string;
-  position: SpotPosition;
+  position: Point;
 }
 
 export const SPOT_PLANS = ['Seat', 'Row', 'Block'] as const;
@@ -62,13 +57,13 @@ const BLOCK: [name: string, along: number, deep: number, up: number][] = [
 export interface SpotPlanRequest {
   plan: SpotPlan;
   /** ears of those who sit there, at least one; the first plan uses only the one nearest their middle */
-  ears: SpotPosition[];
+  ears: Point[];
   /** azimuth from the seats to the front, degrees counter-clockwise from x */
   frontDeg: number;
   /** how far spots stand apart around a head, metres */
   spread: number;
   /** the room, so that none lands in a wall */
-  size: SpotPosition;
+  size: Point;
 }
 
 /** No spot is nearer to a wall, the floor or the ceiling than this. */
@@ -87,11 +82,11 @@ export function layOutSpots({ plan, ears, frontDeg, spread, size }: SpotPlanRequ
   const right = { x: front.y, y: -front.x };
   const mean = (axis: 'x' | 'y' | 'z') => ears.reduce((sum, e) => sum + e[axis], 0) / ears.length;
   const middle = { x: mean('x'), y: mean('y'), z: mean('z') };
-  const distance = (e: SpotPosition) => Math.hypot(e.x - middle.x, e.y - middle.y);
+  const distance = (e: Point) => Math.hypot(e.x - middle.x, e.y - middle.y);
   const home = ears.reduce((a, b) => (distance(b) < distance(a) - 1e-9 ? b : a));
-  const extent = (axis: { x: number; y: number }, centre: SpotPosition) =>
+  const extent = (axis: { x: number; y: number }, centre: Point) =>
     Math.max(spread, ...ears.map((e) => Math.abs((e.x - centre.x) * axis.x + (e.y - centre.y) * axis.y)));
-  const place = (centre: SpotPosition, rightM: number, backM: number, upM: number): SpotPosition => ({
+  const place = (centre: Point, rightM: number, backM: number, upM: number): Point => ({
     x: within(centre.x + rightM * right.x - backM * front.x, size.x),
     y: within(centre.y + rightM * right.y - backM * front.y, size.y),
     z: within(centre.z + upM, size.z),
@@ -126,12 +121,10 @@ const within = (value: number, size: number) => {
 export const NEAR_SPOTS_M = 0.12;
 
 /** Pairs of spots that stand so close that the second adds little, by index. */
-export function tooClose(spots: SpotPosition[]): [number, number][] {
+export function tooClose(spots: Point[]): [number, number][] {
   return spots.flatMap((a, i) =>
     spots
       .slice(i + 1)
-      .flatMap((b, k): [number, number][] =>
-        Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) < NEAR_SPOTS_M ? [[i, i + 1 + k]] : [],
-      ),
+      .flatMap((b, k): [number, number][] => (distanceBetween(a, b) < NEAR_SPOTS_M ? [[i, i + 1 + k]] : [])),
   );
 }

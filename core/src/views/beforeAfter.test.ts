@@ -1,5 +1,6 @@
+import { sectionBiquad, type Section } from '../path/index.js';
 import { describe, expect, it } from 'vitest';
-import { sectionBiquad, type Section } from '../correct/index.js';
+
 import { logGrid, peaking, filterBiquads, whiteNoise, type ImpulseResponse } from '../signal/index.js';
 import { beforeAndAfter } from './index.js';
 

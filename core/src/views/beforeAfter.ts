@@ -1,4 +1,5 @@
-import { mainTap, sectionBiquad, throughChain, type Section } from '../correct/index.js';
+import { sectionBiquad, signalPath, throughFilters, type Section } from '../path/index.js';
+import { mainTap } from '../correct/index.js';
 import { findArrival } from '../measure/index.js';
 import { fftSizeFor, realFft, type ImpulseResponse } from '../signal/index.js';
 import { decayMap } from './decayMap.js';
@@ -46,11 +47,11 @@ export function beforeAndAfter(
   rate: number,
   grid: Float64Array,
 ): BeforeAfter {
-  const chain = { fir, sections: sections.map((s) => sectionBiquad(s, rate)), trimDb: 0 };
-  const after: ImpulseResponse = { ...impulse, samples: throughChain(impulse.samples, chain) };
+  const path = signalPath(rate, { fir, filters: sections.map((s) => sectionBiquad(s, rate)) });
+  const after: ImpulseResponse = { ...impulse, samples: throughFilters(impulse.samples, path) };
   const unit = new Float64Array(FILTER_TAIL);
   unit[0] = 1;
-  const filter = throughChain(unit, chain);
+  const filter = throughFilters(unit, path);
   const main = mainTap(fir ?? unit);
   const arrivals = [impulse, after].map((r) => findArrival(r)?.peakS ?? 0) as [number, number];
   const peak = Math.abs(findArrival(impulse)?.peak ?? 1);

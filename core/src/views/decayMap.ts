@@ -1,4 +1,12 @@
-import { octaveBands, realFft, inverseRealFft, fftSizeFor, type ImpulseResponse } from '../signal/index.js';
+import {
+  fftSizeFor,
+  fftSizeOf,
+  inverseRealFft,
+  octaveBands,
+  realFft,
+  type ComplexTrace,
+  type ImpulseResponse,
+} from '../signal/index.js';
 
 /** Energy over time and frequency. */
 export interface DecayMap {
@@ -52,11 +60,8 @@ export function decayMap(
 }
 
 /** Squared envelope of a Gaussian band, at any sample. */
-function squaredEnvelope(
-  { size, re, im }: { size: number; re: Float64Array; im: Float64Array },
-  centre: number,
-  rate: number,
-): (at: number) => number {
+function squaredEnvelope({ re, im }: ComplexTrace, centre: number, rate: number): (at: number) => number {
+  const size = fftSizeOf({ re });
   const sigma = RELATIVE_WIDTH * centre;
   const [bandRe, bandIm] = [new Float64Array(re.length), new Float64Array(re.length)];
   const [turnRe, turnIm] = [new Float64Array(re.length), new Float64Array(re.length)];
@@ -69,7 +74,7 @@ function squaredEnvelope(
     turnRe[k] = bandIm[k]!;
     turnIm[k] = -bandRe[k]!;
   }
-  const x = inverseRealFft({ size, re: bandRe, im: bandIm });
-  const y = inverseRealFft({ size, re: turnRe, im: turnIm });
+  const x = inverseRealFft({ re: bandRe, im: bandIm });
+  const y = inverseRealFft({ re: turnRe, im: turnIm });
   return (at) => x[at]! ** 2 + y[at]! ** 2;
 }

@@ -6,7 +6,7 @@ import {
   powerOf,
   realFft,
   smoothPower,
-  type HalfSpectrum,
+  type ComplexTrace,
   type ImpulseResponse,
 } from '../signal/index.js';
 
@@ -56,7 +56,7 @@ export function groupDelay(impulse: ImpulseResponse, grid: Float64Array, fractio
 }
 
 /** The minimum-phase response of the same magnitude, time zero at index 0. */
-export function minimumPhaseOf(impulse: ImpulseResponse): { samples: Float64Array; spectrum: HalfSpectrum } {
+export function minimumPhaseOf(impulse: ImpulseResponse): { samples: Float64Array; spectrum: ComplexTrace } {
   const spectrum = realFft(impulse.samples, sizeFor(impulse));
   const magnitude = powerOf(spectrum).map(Math.sqrt);
   const least = magnitude.reduce((a, b) => Math.max(a, b), 0) * 10 ** (FLOOR_DB / 20);

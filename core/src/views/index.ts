@@ -1,6 +1,6 @@
 /** Ways of looking at measured responses: delay, time, decay, and what stands out. */
 export { excessGroupDelay, groupDelay, minimumPhaseOf, unwrappedPhase } from './groupDelay.js';
-export { energyTimeDb, stepResponse } from './timeCurves.js';
+export { energyTimeDb, stepResponse, timeCurves, type TimeCurves } from './timeCurves.js';
 export { windowedLevelDb, windowedPhaseDeg, type FrequencyWindow } from './frequencyWindow.js';
 export { beforeAndAfter, type BeforeAfter } from './beforeAfter.js';
 export { decayMap, type DecayMap, type DecayMapRequest } from './decayMap.js';

@@ -72,11 +72,7 @@ export function ringingS({ samples, rate, zero }: ImpulseResponse, frequency: nu
   const { re, im } = realFft(samples, size);
   const sigma = Math.max(2, 0.04 * frequency);
   const gain = binFrequencies(size, rate).map((f) => Math.exp(-0.5 * ((f - frequency) / sigma) ** 2));
-  const band = inverseRealFft({
-    size,
-    re: re.map((v, k) => v * gain[k]!),
-    im: im.map((v, k) => v * gain[k]!),
-  });
+  const band = inverseRealFft({ re: re.map((v, k) => v * gain[k]!), im: im.map((v, k) => v * gain[k]!) });
   const decay = findDecay(band, rate, { start: zero, end: samples.length, slowestHz: frequency });
   if (!decay) return null;
   const points: [number, number][] = [];

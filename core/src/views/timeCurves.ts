@@ -1,3 +1,4 @@
+import type { Arrival } from '../measure/index.js';
 import { fftSizeFor, inverseRealFft, realFft, type ImpulseResponse } from '../signal/index.js';
 
 /** The response to a step: running sum of the impulse response. As long as it. */
@@ -17,7 +18,7 @@ export function energyTimeDb({ samples }: ImpulseResponse): Float64Array {
   const turnedRe = im.slice();
   const turnedIm = re.map((v) => -v);
   for (const k of [0, size / 2]) turnedRe[k] = turnedIm[k] = 0;
-  const quadrature = inverseRealFft({ size, re: turnedRe, im: turnedIm });
+  const quadrature = inverseRealFft({ re: turnedRe, im: turnedIm });
   let most = 0;
   const energy = Float64Array.from(samples, (v, i) => {
     const e = v * v + quadrature[i]! ** 2;
@@ -25,4 +26,39 @@ export function energyTimeDb({ samples }: ImpulseResponse): Float64Array {
     return e;
   });
   return energy.map((e) => 10 * Math.log10(e / most));
+}
+
+/** A response around its arrival, as it looks in time. */
+export interface TimeCurves {
+  /** milliseconds after the arrival of the first of the samples, and between them */
+  fromMs: number;
+  stepMs: number;
+  /** re its largest peak */
+  impulse: Float32Array;
+  /** re its largest value within what is shown */
+  step: Float32Array;
+  /** dB */
+  energyDb: Float32Array;
+}
+
+/** Impulse, step and energy from `fromMs` to `toMs` after the arrival; as much of it as was stored. */
+export function timeCurves(
+  impulse: ImpulseResponse,
+  arrival: Pick<Arrival, 'peakS' | 'peak'> | null,
+  { fromMs, toMs }: { fromMs: number; toMs: number },
+): TimeCurves {
+  const { rate, zero, samples } = impulse;
+  const start = zero + (arrival?.peakS ?? 0) * rate;
+  const from = Math.max(0, Math.round(start + (fromMs / 1000) * rate));
+  const to = Math.min(samples.length, Math.round(start + (toMs / 1000) * rate));
+  const peak = Math.abs(arrival?.peak ?? 1);
+  const step = Float32Array.from(stepResponse(impulse).subarray(from, to));
+  const most = step.reduce((m, v) => Math.max(m, Math.abs(v)), 1e-12);
+  return {
+    fromMs: (1000 * (from - start)) / rate,
+    stepMs: 1000 / rate,
+    impulse: Float32Array.from(samples.subarray(from, to), (v) => v / peak),
+    step: step.map((v) => v / most),
+    energyDb: Float32Array.from(energyTimeDb(impulse).subarray(from, to)),
+  };
 }

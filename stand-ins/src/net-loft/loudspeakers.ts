@@ -1,3 +1,4 @@
+import { horizontalAim, type Point } from '@pebble-hall/core/geometry';
 import type { LoudspeakerModel, Source } from '@pebble-hall/core/room';
 
 /** The two models of the Net Loft; all invented. */
@@ -36,7 +37,7 @@ export interface PlacedLoudspeaker {
   /** output of the interface, from 1 */
   output: number;
   model: LoudspeakerModel;
-  position: readonly [number, number, number];
+  position: Point;
   /** azimuth of its axis, degrees counter-clockwise from x */
   aimDeg: number;
 }
@@ -49,7 +50,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'full range',
     output: 1,
     model: DUNLIN_6,
-    position: [0.62, 0.78, 1.1],
+    position: { x: 0.62, y: 0.78, z: 1.1 },
     aimDeg: 23,
   },
   {
@@ -58,7 +59,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'full range',
     output: 2,
     model: DUNLIN_6,
-    position: [0.58, 3.36, 1.1],
+    position: { x: 0.58, y: 3.36, z: 1.1 },
     aimDeg: -23,
   },
   {
@@ -67,7 +68,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'full range',
     output: 3,
     model: DUNLIN_6,
-    position: [0.42, 2.05, 0.82],
+    position: { x: 0.42, y: 2.05, z: 0.82 },
     aimDeg: 0,
   },
   {
@@ -76,7 +77,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'full range',
     output: 4,
     model: DUNLIN_6,
-    position: [4.62, 0.36, 1.55],
+    position: { x: 4.62, y: 0.36, z: 1.55 },
     aimDeg: 121,
   },
   {
@@ -85,7 +86,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'full range',
     output: 5,
     model: DUNLIN_6,
-    position: [4.7, 3.72, 1.55],
+    position: { x: 4.7, y: 3.72, z: 1.55 },
     aimDeg: -122,
   },
   {
@@ -94,7 +95,7 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'subwoofer',
     output: 6,
     model: EIDER_10,
-    position: [0.34, 0.32, 0.28],
+    position: { x: 0.34, y: 0.32, z: 0.28 },
     aimDeg: 45,
   },
   {
@@ -103,12 +104,11 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     role: 'subwoofer',
     output: 7,
     model: EIDER_10,
-    position: [5.22, 3.72, 0.28],
+    position: { x: 5.22, y: 3.72, z: 0.28 },
     aimDeg: -135,
   },
 ];
 
 export function sourceOf({ model, position, aimDeg }: PlacedLoudspeaker): Source {
-  const angle = (aimDeg * Math.PI) / 180;
-  return { model, position, aim: [Math.cos(angle), Math.sin(angle), 0] };
+  return { model, position, aim: horizontalAim((aimDeg * Math.PI) / 180) };
 }

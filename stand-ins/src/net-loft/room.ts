@@ -2,7 +2,7 @@ import type { BoxRoom } from '@pebble-hall/core/room';
 
 /** The Net Loft: timber ceiling, rug over boards, walls of plasterboard, drapes at the rear, one window. */
 export const NET_LOFT: BoxRoom = {
-  size: [5.6, 4.1, 2.6],
+  size: { x: 5.6, y: 4.1, z: 2.6 },
   absorption: [
     [0.26, 0.22, 0.16, 0.16, 0.18, 0.2, 0.22, 0.24], // front: plasterboard with shelves
     [0.28, 0.3, 0.36, 0.46, 0.52, 0.56, 0.58, 0.6], // rear: drapes over plasterboard

@@ -7,8 +7,8 @@ import {
   peaking,
   powerOf,
   type Biquad,
+  binFrequencies,
 } from '@pebble-hall/core/signal';
-import { binFrequencies } from '@pebble-hall/core/signal';
 
 const RATE = 48000;
 

@@ -1,23 +1,11 @@
 /** The processor stand-in: its settings, its memories, its response. */
 export {
-  MEMORY_LETTERS,
   memoryChecksum,
-  outputSpectrum,
+  skerryPath,
   packFilters,
   settingsAfterLoad,
   SKERRY,
   unpackFilters,
   type Memory,
-  type MemoryLetter,
 } from './settings.js';
-export { plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
-export {
-  houseMemory,
-  LEFT_OVER,
-  Processor,
-  ProcessorRefusal,
-  type MemorySummary,
-  type OutputChange,
-  type ProcessorState,
-  type TransferState,
-} from './processor.js';
+export { houseMemory, LEFT_OVER, Processor, ProcessorRefusal } from './processor.js';

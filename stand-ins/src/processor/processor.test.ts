@@ -1,15 +1,16 @@
 import { crc32 } from '@pebble-hall/core/formats';
-import { inverseRealFft } from '@pebble-hall/core/signal';
+import { pathTrace } from '@pebble-hall/core/path';
+import { plainOutput } from '@pebble-hall/core/processing';
+import { binFrequencies, inverseRealFft } from '@pebble-hall/core/signal';
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
   houseMemory,
   LEFT_OVER,
   memoryChecksum,
-  outputSpectrum,
   packFilters,
-  plainOutput,
   Processor,
   ProcessorRefusal,
+  skerryPath,
   unpackFilters,
 } from './index.js';
 
@@ -165,11 +166,14 @@ it('recalls a memory that holds something, and no empty one', () => {
 
 it('sounds as its settings say: gain, polarity, delay and filter', () => {
   const settings = { ...plainOutput(), trimDb: -6.0206, inverted: true, delayMs: 1, taps: 2 };
-  const impulse = inverseRealFft(outputSpectrum(settings, Float32Array.of(1, 0.5), 4096));
+  const impulse = inverseRealFft(
+    pathTrace(skerryPath(settings, Float32Array.of(1, 0.5)), binFrequencies(4096, 48000)),
+  );
   const at = (1 + 1.25) * 48; // delay and the processor's own latency
   expect(impulse[at]).toBeCloseTo(-0.5, 4);
   expect(impulse[at + 1]).toBeCloseTo(-0.25, 4);
-  outputSpectrum({ ...settings, muted: true }, new Float32Array(0), 64).re.forEach((v) =>
-    expect(v).toBeCloseTo(0),
-  );
+  pathTrace(
+    skerryPath({ ...settings, muted: true }, new Float32Array(0)),
+    binFrequencies(64, 48000),
+  ).re.forEach((v) => expect(v).toBeCloseTo(0));
 });

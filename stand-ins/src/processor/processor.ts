@@ -1,14 +1,19 @@
 import { crc32 } from '@pebble-hall/core/formats';
-import { plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
 import {
-  MEMORY_LETTERS,
+  plainOutput,
+  type MemorySummary,
+  type OutputChange,
+  type OutputSettings,
+  type ProcessorState,
+  type TransferState,
+} from '@pebble-hall/core/processing';
+import {
   memoryChecksum,
   packFilters,
   settingsAfterLoad,
   SKERRY,
   unpackFilters,
   type Memory,
-  type MemoryLetter,
 } from './settings.js';
 
 /** Why the processor refused; `status` is the HTTP status that says so. */
@@ -22,51 +27,9 @@ export class ProcessorRefusal extends Error {
   }
 }
 
-/** A memory as told to the outside, without its filters' samples. */
-export interface MemorySummary {
-  letter: MemoryLetter;
-  name: string;
-  savedAt: number;
-  checksum: number;
-  hasFilters: boolean;
-  outputs: OutputSettings[];
-}
-
-/** A transfer that was begun and is not complete. */
-export interface TransferState {
-  id: string;
-  letter: MemoryLetter;
-  name: string;
-  received: number;
-  bytes: number;
-}
-
-export interface ProcessorState {
-  model: string;
-  rate: number;
-  mostTaps: number;
-  mostSections: number;
-  gainStepDb: number;
-  frequencyStepHz: number;
-  latencyMs: number;
-  transfer: TransferState | null;
-  active: MemoryLetter;
-  memories: (MemorySummary | { letter: MemoryLetter; empty: true })[];
-}
-
-/** New values for one output, from 1. */
-export interface OutputChange extends Partial<
-  Pick<
-    OutputSettings,
-    'trimDb' | 'delayMs' | 'inverted' | 'muted' | 'size' | 'highPass' | 'lowPass' | 'bassFeed' | 'playsBass'
-  >
-> {
-  output: number;
-}
-
 interface Transfer {
   id: string;
-  letter: MemoryLetter;
+  letter: string;
   name: string;
   outputs: OutputSettings[];
   bytes: Uint8Array;
@@ -80,8 +43,8 @@ interface Transfer {
  * whose link was lost can be gone on with. Loading sets trims, sizes and crossovers of the corrected outputs back.
  */
 export class Processor {
-  private readonly memories = new Map<MemoryLetter, Memory>();
-  private active: MemoryLetter = 'A';
+  private readonly memories = new Map<string, Memory>();
+  private active: string = 'A';
   private transfer: Transfer | null = null;
   private transfers = 0;
   /** practice fault: the link is lost once this share of a transfer has arrived; then it is whole again */
@@ -97,15 +60,9 @@ export class Processor {
   state(): ProcessorState {
     return {
       model: SKERRY.model,
-      rate: SKERRY.rate,
-      mostTaps: SKERRY.mostTaps,
-      mostSections: SKERRY.mostSections,
-      gainStepDb: SKERRY.gainStepDb,
-      frequencyStepHz: SKERRY.frequencyStepHz,
-      latencyMs: SKERRY.latencyMs,
       transfer: this.transfer && transferState(this.transfer),
       active: this.active,
-      memories: MEMORY_LETTERS.map((letter) => {
+      memories: SKERRY.memories.map((letter) => {
         const memory = this.memories.get(letter);
         return memory ? summary(letter, memory) : { letter, empty: true };
       }),
@@ -113,7 +70,7 @@ export class Processor {
   }
 
   /** Settings and filters of a memory, for reading back. */
-  read(letter: MemoryLetter): { summary: MemorySummary; filters: Uint8Array } {
+  read(letter: string): { summary: MemorySummary; filters: Uint8Array } {
     const memory = this.memories.get(letter);
     if (!memory) throw new ProcessorRefusal(404, `Memory ${letter} is empty.`);
     return { summary: summary(letter, memory), filters: packFilters(memory.filters) };
@@ -133,26 +90,26 @@ export class Processor {
     this.memories.set(this.active, { ...memory, outputs, savedAt: this.now() });
   }
 
-  rename(letter: MemoryLetter, name: string): void {
+  rename(letter: string, name: string): void {
     const memory = this.held(letter);
     this.memories.set(letter, { ...memory, name });
   }
 
   /** Copies a memory over another; not over one that a transfer goes into. */
-  copy(from: MemoryLetter, to: MemoryLetter): void {
+  copy(from: string, to: string): void {
     const memory = this.held(from);
     if (this.transfer?.letter === to)
       throw new ProcessorRefusal(409, `A transfer into memory ${to} is under way; wait for it.`);
     this.memories.set(to, { ...memory, savedAt: this.now() });
   }
 
-  private held(letter: MemoryLetter): Memory {
+  private held(letter: string): Memory {
     const memory = this.memories.get(letter);
     if (!memory) throw new ProcessorRefusal(409, `Memory ${letter} is empty.`);
     return memory;
   }
 
-  recall(letter: MemoryLetter): void {
+  recall(letter: string): void {
     if (!this.memories.has(letter))
       throw new ProcessorRefusal(409, `Memory ${letter} is empty and cannot be recalled.`);
     this.active = letter;
@@ -160,7 +117,7 @@ export class Processor {
 
   /** Announces a transfer; a second one at the same time is refused. */
   begin(
-    letter: MemoryLetter,
+    letter: string,
     name: string,
     outputs: OutputSettings[],
     checksum: number,
@@ -258,7 +215,7 @@ const transferState = ({ id, letter, name, received, bytes }: Transfer): Transfe
   bytes: bytes.length,
 });
 
-function summary(letter: MemoryLetter, { name, savedAt, outputs, filters }: Memory): MemorySummary {
+function summary(letter: string, { name, savedAt, outputs, filters }: Memory): MemorySummary {
   return {
     letter,
     name,

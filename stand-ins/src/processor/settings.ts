@@ -1,28 +1,31 @@
 import { crc32, bytesOfText } from '@pebble-hall/core/formats';
 import {
-  outputSpectrum as settingsSpectrum,
+  outputPath,
   type BassFeed,
   type OutputSettings,
+  type ProcessorProfile,
 } from '@pebble-hall/core/processing';
-import { delaySpectrum, type HalfSpectrum } from '@pebble-hall/core/signal';
+import type { SignalPath } from '@pebble-hall/core/path';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
 export const SKERRY = {
   model: 'Skerry 12',
   outputs: 12,
   rate: 48000,
+  memories: ['A', 'B', 'C', 'D', 'E', 'F'],
   mostTaps: 8192,
   mostSections: 24,
   gainStepDb: 0.1,
   frequencyStepHz: 1,
-  /** of a single section */
   leastSectionDb: -30,
   mostSectionDb: 15,
+  leastTrimDb: -80,
+  mostTrimDb: 12,
+  trimStepDb: 0.1,
+  mostDelayMs: 500,
+  delayStepMs: 0.001,
   latencyMs: 1.25,
-} as const;
-
-export const MEMORY_LETTERS = ['A', 'B', 'C', 'D', 'E', 'F'] as const;
-export type MemoryLetter = (typeof MEMORY_LETTERS)[number];
+} as const satisfies ProcessorProfile;
 
 export interface Memory {
   name: string;
@@ -95,9 +98,8 @@ export function memoryChecksum(outputs: OutputSettings[], filterBytes: Uint8Arra
   return crc32(filterBytes, crc32(bytesOfText(JSON.stringify(canonical))));
 }
 
-/** Response of one output, the device's latency included, on the bins of `size` at 48 kHz. */
-export const outputSpectrum = (settings: OutputSettings, filter: Float32Array, size: number): HalfSpectrum =>
-  delaySpectrum(
-    settingsSpectrum(settings, filter, size, SKERRY.rate),
-    (SKERRY.latencyMs / 1000) * SKERRY.rate,
-  );
+/** What one output does, the device's latency included. */
+export function skerryPath(settings: OutputSettings, filter: Float32Array): SignalPath {
+  const path = outputPath(settings, filter, SKERRY.rate);
+  return { ...path, delayS: path.delayS + SKERRY.latencyMs / 1000 };
+}

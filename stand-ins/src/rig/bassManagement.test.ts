@@ -1,15 +1,14 @@
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import {
   buildOutputs,
-  predictOutput,
-  sumImpulses,
-  plainOutput,
-  throughFeed,
+  outputSource,
+  type BassFeed,
   type OutputCorrection,
 } from '@pebble-hall/core/processing';
+import { sumPathsInTime } from '@pebble-hall/core/path';
 import { dbOfPower, logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
-import { houseMemory, type Memory } from '../processor/index.js';
+import { houseMemory, SKERRY, type Memory } from '../processor/index.js';
 import { SimulatedRoom } from './index.js';
 import { homeSpot, measure } from './measureForTest.js';
 
@@ -41,16 +40,20 @@ const built = buildOutputs(house.outputs, channels, {
   guard: false,
   fitted: [],
   low,
-  steps: { rate: 48000, leastTrimDb: -80, mostTrimDb: 12, mostDelayMs: 500 },
+  profile: SKERRY,
 });
 const memory: Memory = { ...house, outputs: built.outputs };
 
 // each loudspeaker measured by itself, with what the processor did then
 const alone = new Map([1, 6, 7].map((output) => [output, measure(room, output, homeSpot).impulse]));
-const predicted = (output: number) =>
-  predictOutput(alone.get(output)!, house.outputs[output - 1]!, built.outputs[output - 1]!, null, 48000);
-const together = (parts: ReturnType<typeof predicted>[]) =>
-  sumImpulses(parts.map((impulse) => ({ impulse, settings: plainOutput() })));
+const source = (output: number, feed: BassFeed | null = null) =>
+  outputSource({
+    impulse: alone.get(output)!,
+    before: house.outputs[output - 1]!,
+    after: built.outputs[output - 1]!,
+    fir: null,
+    feed,
+  });
 
 const levels = (impulse: Parameters<typeof powerOnGrid>[0]) => powerOnGrid(impulse, grid, 6).map(dbOfPower);
 const worst = (a: Float64Array, b: Float64Array, from: number, to: number) =>
@@ -58,7 +61,7 @@ const worst = (a: Float64Array, b: Float64Array, from: number, to: number) =>
 
 it('what a channel and its bass on the subwoofers make together is predicted from each of them alone, within 0.5 dB', () => {
   const feed = built.outputs[0]!.bassFeed!;
-  const sum = together([predicted(1), ...[6, 7].map((output) => throughFeed(predicted(output), feed))]);
+  const sum = sumPathsInTime([source(1), ...[6, 7].map((output) => source(output, feed))]);
   const measured = measure(room, 1, homeSpot, memory, undefined, undefined, 'inputs').impulse;
   expect(worst(levels(sum), levels(measured), 30, 400)).toBeLessThan(0.5);
   // through its output alone the channel has no bass: the two ways of playing are not the same
@@ -67,7 +70,7 @@ it('what a channel and its bass on the subwoofers make together is predicted fro
 });
 
 it('the low-frequency channel plays on the subwoofers alone, as predicted from them, within 0.5 dB', () => {
-  const sum = together([6, 7].map((output) => throughFeed(predicted(output), low.feed)));
+  const sum = sumPathsInTime([6, 7].map((output) => source(output, low.feed)));
   const measured = measure(room, 8, homeSpot, memory, undefined, undefined, 'inputs').impulse;
   expect(worst(levels(sum), levels(measured), 30, 150)).toBeLessThan(0.5);
 });

@@ -1,3 +1,4 @@
+import { distanceBetween } from '@pebble-hall/core/geometry';
 import { describeNoise, findMisfits, type PlannedChannel } from '@pebble-hall/core/commissioning';
 import { CalibratorTone } from '@pebble-hall/core/level';
 import { findTimingClick, timingClick } from '@pebble-hall/core/measure';
@@ -17,7 +18,7 @@ const siskin = { input: 1, position: homeSpot, serial: 4417, incidenceDeg: 0 as 
 function round(room: SimulatedRoom, faults: Partial<Faults> = {}) {
   return NET_LOFT_LOUDSPEAKERS.map((l) => {
     const analysed = measure(room, l.output, homeSpot, undefined, { ...noFaults(), ...faults }, short);
-    const distance = Math.hypot(...homeSpot.map((v, a) => v - l.position[a]!));
+    const distance = distanceBetween(homeSpot, l.position);
     const { band } = analysed.verdict;
     const planned: PlannedChannel = {
       id: l.id,
@@ -121,7 +122,7 @@ describe('faults', () => {
       take: 77,
     });
     const { position } = NET_LOFT_LOUDSPEAKERS[0]!;
-    const travel = Math.hypot(...homeSpot.map((v, a) => v - position[a]!)) / speedOfSound(20);
+    const travel = distanceBetween(homeSpot, position) / speedOfSound(20);
     const latency = findTimingClick(microphone!, 48000)! - clickAt - travel * 48000;
     expect(Math.abs(latency - BURROW.latency - 0.00125 * 48000)).toBeLessThan(5);
   });

@@ -2,13 +2,13 @@ import { analyseSweep, powerOnGrid, type AnalysedSweep } from '@pebble-hall/core
 import { boxImpulse } from '@pebble-hall/core/room';
 import {
   dbOfPower,
-  delaySpectrum,
+  delayTrace,
   exponentialSweep,
   fftSizeFor,
   gainOfDb,
   inverseRealFft,
   logGrid,
-  multiplySpectra,
+  multiplyTraces,
   realFft,
   seededRandom,
   shapedNoise,
@@ -23,7 +23,12 @@ const SILENCE = 28800;
 const grid = logGrid(40, 16000, 12);
 const places = ['left', 'centre', 'sub-1'].map((id) => NET_LOFT_LOUDSPEAKERS.find((l) => l.id === id)!);
 const rooms = places.map((place, i) =>
-  boxImpulse(NET_LOFT, sourceOf(place), [3.6, 1.2 + 0.4 * i, 1.14], { rate: RATE, size: 65536, seed: i + 1 }),
+  boxImpulse(
+    NET_LOFT,
+    sourceOf(place),
+    { x: 3.6, y: 1.2 + 0.4 * i, z: 1.14 },
+    { rate: RATE, size: 65536, seed: i + 1 },
+  ),
 );
 const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
 
@@ -36,8 +41,8 @@ function rigOf(durationS: number) {
     played.set(sweep.samples, SILENCE);
     const size = fftSizeFor(length + 65536);
     const spectrum = realFft(played, size);
-    const heard = through ? multiplySpectra(spectrum, realFft(through, size)) : spectrum;
-    return inverseRealFft(delaySpectrum(heard, 574.37)).slice(0, length);
+    const heard = through ? multiplyTraces(spectrum, realFft(through, size)) : spectrum;
+    return inverseRealFft(delayTrace(heard, 574.37)).slice(0, length);
   };
   const loopback = play(null);
   const clean = rooms.map(play);

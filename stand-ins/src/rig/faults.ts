@@ -1,3 +1,4 @@
+import type { Point } from '@pebble-hall/core/geometry';
 import { gainOfDb } from '@pebble-hall/core/signal';
 import { NET_LOFT_LOUDSPEAKERS, type PlacedLoudspeaker } from '../net-loft/index.js';
 
@@ -50,15 +51,12 @@ export interface Nudge {
  * @param standsAt names the place where the stand was put up
  * @returns what is still to come, and how far the microphone is off its place now, metres
  */
-export function stepNudge(
-  nudge: Nudge,
-  standsAt: string,
-): { nudge: Nudge | null; offset: [x: number, y: number, z: number] } {
-  const still: [number, number, number] = [0, 0, 0];
+export function stepNudge(nudge: Nudge, standsAt: string): { nudge: Nudge | null; offset: Point } {
+  const still = { x: 0, y: 0, z: 0 };
   if (nudge.at === null && nudge.afterTakes > 0)
     return { nudge: { ...nudge, afterTakes: nudge.afterTakes - 1 }, offset: still };
   if (nudge.at !== null && nudge.at !== standsAt) return { nudge: null, offset: still };
-  return { nudge: { ...nudge, at: standsAt }, offset: [0.8 * nudge.byM, 0.6 * nudge.byM, 0] };
+  return { nudge: { ...nudge, at: standsAt }, offset: { x: 0.8 * nudge.byM, y: 0.6 * nudge.byM, z: 0 } };
 }
 
 export const noFaults = (): Faults => ({

@@ -1,3 +1,4 @@
+import { type Point } from '@pebble-hall/core/geometry';
 import {
   likeness,
   REFERENCE_TAIL_S,
@@ -5,7 +6,7 @@ import {
   SAME_PLACE,
   timingClick,
 } from '@pebble-hall/core/measure';
-import { boxImpulse, type Vector } from '@pebble-hall/core/room';
+import { boxImpulse } from '@pebble-hall/core/room';
 import { convolve, gainOfDb, seededRandom, shapedNoise } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
@@ -16,7 +17,7 @@ const reference = NET_LOFT_LOUDSPEAKERS.find((l) => l.id === 'centre')!;
 const LATENCY = 574.37;
 
 /** The answer to the reference click at a place, 30 dB of noise and the interface's latency with it. */
-function answerAt(place: Vector, seed: number): Float32Array {
+function answerAt(place: Point, seed: number): Float32Array {
   const room = boxImpulse(NET_LOFT, sourceOf(reference), place, { rate: RATE, size: 8192, seed: 3 });
   const length = Math.round(REFERENCE_TAIL_S * RATE);
   const heard = convolve(click, room.subarray(0, length));
@@ -28,17 +29,17 @@ function answerAt(place: Vector, seed: number): Float32Array {
   return referenceResponse(tail, RATE, LATENCY);
 }
 
-const spots: Vector[] = [
-  [3.6, 1.72, 1.14],
-  [3.6, 1.2, 1.14],
-  [2.7, 3.3, 1.0],
+const spots: Point[] = [
+  { x: 3.6, y: 1.72, z: 1.14 },
+  { x: 3.6, y: 1.2, z: 1.14 },
+  { x: 2.7, y: 3.3, z: 1.0 },
 ];
 const random = seededRandom(11);
 /** Directions all around, as a knock may have. */
-const ways = Array.from({ length: 5 }, (): Vector => {
+const ways = Array.from({ length: 5 }, (): Point => {
   const [x, y, z] = [random.normal(), random.normal(), random.normal()];
   const r = Math.hypot(x, y, z);
-  return [x / r, y / r, z / r];
+  return { x: x / r, y: y / r, z: z / r };
 });
 
 describe('the reference click', () => {
@@ -53,7 +54,7 @@ describe('the reference click', () => {
     spots.forEach((spot, i) => {
       const before = answerAt(spot, 50 + i);
       ways.forEach((way, k) => {
-        const place = spot.map((v, n) => v + byM * way[n]!) as unknown as Vector;
+        const place = { x: spot.x + byM * way.x, y: spot.y + byM * way.y, z: spot.z + byM * way.z };
         expect(likeness(before, answerAt(place, 90 + k)), `spot ${i}, way ${k}`).toBeLessThan(SAME_PLACE);
       });
     });

@@ -1,3 +1,4 @@
+import { type Point } from '@pebble-hall/core/geometry';
 import {
   designChannel,
   exactChannel,
@@ -8,7 +9,7 @@ import {
   STARTING_GOAL,
 } from '@pebble-hall/core/correct';
 import { powerOnGrid } from '@pebble-hall/core/measure';
-import { boxImpulse, speedOfSound, type BoxRoom, type Vector } from '@pebble-hall/core/room';
+import { boxImpulse, speedOfSound, type BoxRoom } from '@pebble-hall/core/room';
 import {
   dbOfPower,
   filterBiquads,
@@ -17,24 +18,29 @@ import {
   seededRandom,
   smoothLevels,
 } from '@pebble-hall/core/signal';
-import { complexOnGrid, subsTogether } from '@pebble-hall/core/alignment';
+import { subsTogether } from '@pebble-hall/core/alignment';
+import { responseAt } from '@pebble-hall/core/path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
 import { distanceOf, grid, PROCESSOR } from './measureForTest.js';
 
 const rate = 48000;
 /** What a microphone without a fault would find in a quiet loft: the model itself, through the house's low-pass for a subwoofer. */
-function truth(output: number, at: Vector, seed: number, room: BoxRoom = NET_LOFT) {
+function truth(output: number, at: Point, seed: number, room: BoxRoom = NET_LOFT) {
   const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output)!;
   const samples = boxImpulse(room, sourceOf(place), at, { rate, size: 32768, seed });
   const heard =
     place.role === 'subwoofer' ? filterBiquads(samples, linkwitzRiley('lowpass', 4, 110, rate)) : samples;
   return { samples: heard, rate, zero: 0 };
 }
-const spotsOf = (seed: number, count: number): Vector[] => {
+const spotsOf = (seed: number, count: number): Point[] => {
   const random = seededRandom(seed);
   const between = (a: number, b: number) => a + (b - a) * random.uniform();
-  return Array.from({ length: count }, () => [between(3.35, 3.8), between(1.4, 2.75), between(1.05, 1.25)]);
+  return Array.from({ length: count }, () => ({
+    x: between(3.35, 3.8),
+    y: between(1.4, 2.75),
+    z: between(1.05, 1.25),
+  }));
 };
 const design = (impulses: ReturnType<typeof truth>[], goal: Partial<typeof STARTING_GOAL> = {}) =>
   designChannel(
@@ -88,18 +94,18 @@ describe('over ten seeds, each with seats and a tail of its own', () => {
     const frequency = logGrid(20, 80, 24);
     const seed = 1;
     const at = [6, 7].map((output) =>
-      spotsOf(seed, 5).map((spot) => complexOnGrid(truth(output, spot, seed), frequency)),
+      spotsOf(seed, 5).map((spot) => responseAt(truth(output, spot, seed), frequency)),
     );
-    const { deviationDb } = subsTogether({ frequency, rate, at });
+    const { deviationDb } = subsTogether({ rate, at });
     expect(deviationDb.after / deviationDb.before).toBeLessThan(0.7);
   });
 });
 
 describe('what is said to be left alone is true of the room', () => {
-  const spots: Vector[] = [
-    [3.6, 1.72, 1.14],
-    [3.6, 1.6, 1.14],
-    [3.6, 2.25, 1.14],
+  const spots: Point[] = [
+    { x: 3.6, y: 1.72, z: 1.14 },
+    { x: 3.6, y: 1.6, z: 1.14 },
+    { x: 3.6, y: 2.25, z: 1.14 },
   ];
   // walls that swallow everything leave the direct sound alone
   const dead = NET_LOFT.absorption[0]!.map(() => 0.999999) as unknown as BoxRoom['absorption'][0];
@@ -108,7 +114,7 @@ describe('what is said to be left alone is true of the room', () => {
   const modes = [0, 1, 2, 3].flatMap((x) =>
     [0, 1, 2, 3].flatMap((y) =>
       [0, 1, 2].map(
-        (z) => (c / 2) * Math.hypot(x / NET_LOFT.size[0], y / NET_LOFT.size[1], z / NET_LOFT.size[2]),
+        (z) => (c / 2) * Math.hypot(x / NET_LOFT.size.x, y / NET_LOFT.size.y, z / NET_LOFT.size.z),
       ),
     ),
   );
@@ -140,9 +146,7 @@ describe('what is said to be left alone is true of the room', () => {
           // not of minimum phase: what comes after the direct sound is louder than it, at so many of the spots (Rouche)
           const near = Float64Array.from({ length: 21 }, (_, k) => l.at * 2 ** ((k - 10) / 120));
           const louder = spots.filter((at) => {
-            const [h, direct] = [NET_LOFT, open].map((room) =>
-              complexOnGrid(truth(output, at, 1, room), near),
-            );
+            const [h, direct] = [NET_LOFT, open].map((room) => responseAt(truth(output, at, 1, room), near));
             return near.some((_, k) => {
               const later = Math.hypot(h!.re[k]! - direct!.re[k]!, h!.im[k]! - direct!.im[k]!);
               return later > Math.hypot(direct!.re[k]!, direct!.im[k]!);

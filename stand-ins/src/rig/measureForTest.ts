@@ -1,3 +1,4 @@
+import type { Point } from '@pebble-hall/core/geometry';
 import {
   designChannel,
   exactChannel,
@@ -8,9 +9,9 @@ import {
   type Span,
 } from '@pebble-hall/core/correct';
 import { analyseSweep, type AnalysedSweep } from '@pebble-hall/core/measure';
-import type { Vector } from '@pebble-hall/core/room';
 import { dbOfPower, exponentialSweep, logGrid, smoothPower } from '@pebble-hall/core/signal';
-import { houseMemory, plainOutput, SKERRY, type Memory } from '../processor/index.js';
+import { plainOutput } from '@pebble-hall/core/processing';
+import { houseMemory, SKERRY, type Memory } from '../processor/index.js';
 import { NET_LOFT_SISKIN } from '../net-loft/index.js';
 import { noFaults, type Faults } from './faults.js';
 import type { SimulatedRoom } from './simulatedRoom.js';
@@ -18,23 +19,23 @@ import type { SimulatedRoom } from './simulatedRoom.js';
 export const grid = logGrid();
 export const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -24 });
 export const SILENCE_S = 0.6;
-export const homeSpot: Vector = [3.6, 1.72, 1.14];
-export const spots: Vector[] = [
+export const homeSpot: Point = { x: 3.6, y: 1.72, z: 1.14 };
+export const spots: Point[] = [
   homeSpot,
-  [3.6, 1.6, 1.14],
-  [3.45, 2.5, 1.2],
-  [3.72, 2.25, 1.05],
-  [3.5, 1.8, 1.25],
-  [3.8, 1.95, 1.1],
-  [3.6, 2.7, 1.14],
-  [3.4, 2.1, 1.1],
-  [3.55, 1.4, 1.18],
-  [3.75, 2.6, 1.2],
-  [3.45, 1.5, 1.05],
+  { x: 3.6, y: 1.6, z: 1.14 },
+  { x: 3.45, y: 2.5, z: 1.2 },
+  { x: 3.72, y: 2.25, z: 1.05 },
+  { x: 3.5, y: 1.8, z: 1.25 },
+  { x: 3.8, y: 1.95, z: 1.1 },
+  { x: 3.6, y: 2.7, z: 1.14 },
+  { x: 3.4, y: 2.1, z: 1.1 },
+  { x: 3.55, y: 1.4, z: 1.18 },
+  { x: 3.75, y: 2.6, z: 1.2 },
+  { x: 3.45, y: 1.5, z: 1.05 },
 ];
-export const leftOut: Vector[] = [
-  [3.62, 1.83, 1.12],
-  [3.5, 2.33, 1.16],
+export const leftOut: Point[] = [
+  { x: 3.62, y: 1.83, z: 1.12 },
+  { x: 3.5, y: 2.33, z: 1.16 },
 ];
 
 let take = 0;
@@ -43,7 +44,7 @@ let take = 0;
 export function measure(
   room: SimulatedRoom,
   output: number,
-  microphone: Vector,
+  microphone: Point,
   memory: Memory = houseMemory(),
   faults: Faults = noFaults(),
   played = sweep,

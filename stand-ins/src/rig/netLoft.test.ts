@@ -1,3 +1,4 @@
+import { distanceBetween } from '@pebble-hall/core/geometry';
 import { averageSpots, predictImpulse, predictPower, spanWeight } from '@pebble-hall/core/correct';
 import { powerOnGrid } from '@pebble-hall/core/measure';
 import { speedOfSound } from '@pebble-hall/core/room';
@@ -36,7 +37,7 @@ describe.each(outputs)('output %i in the Net Loft', (output) => {
       expect(verdict).toMatchObject({ state: 'good', reasons: [] });
       if (output > 5) return; // a subwoofer's onset is as soft as its band is low
       const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output)!.position;
-      const distance = Math.hypot(...spots[i]!.map((v, a) => v - place[a]!));
+      const distance = distanceBetween(spots[i]!, place);
       expect(Math.abs(arrival!.onsetS - distance / speedOfSound(20) - 0.00125)).toBeLessThan(0.0003);
     });
   });

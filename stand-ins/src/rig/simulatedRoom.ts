@@ -1,19 +1,23 @@
-import { drivesOf, feedSpectrum } from '@pebble-hall/core/processing';
-import { boxImpulse, type Vector } from '@pebble-hall/core/room';
+import { drivesOf, feedPath, plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
+import { pathTrace } from '@pebble-hall/core/path';
+import type { Point } from '@pebble-hall/core/geometry';
+import { boxImpulse } from '@pebble-hall/core/room';
 import {
+  addTo,
   biquadSpectrum,
   butterworth,
-  delaySpectrum,
+  delayTrace,
+  emptySpectrum,
   fftSizeFor,
   gainOfDb,
   inverseRealFft,
-  multiplySpectra,
+  multiplyTraces,
   peaking,
   realFft,
   seededRandom,
   seedFrom,
   shapedNoise,
-  type HalfSpectrum,
+  type ComplexTrace,
 } from '@pebble-hall/core/signal';
 import {
   NET_LOFT,
@@ -23,7 +27,7 @@ import {
   type PlacedLoudspeaker,
 } from '../net-loft/index.js';
 import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
-import { outputSpectrum, plainOutput, type OutputSettings } from '../processor/index.js';
+import { skerryPath } from '../processor/index.js';
 
 /** The Burrow 8: inputs, outputs, latency, response and noise of its own. */
 export const BURROW = {
@@ -45,16 +49,16 @@ const ownSections = () => [
   peaking(20500, -1.4, 0.9, BURROW.rate),
 ];
 
-const known = new Map<string, HalfSpectrum>();
+const known = new Map<string, ComplexTrace>();
 
 /** From output to input with the interface's latency, through a microphone's capsule or by cable (null). */
 function electronics(
   size: number,
   microphone: Pick<PlacedMicrophone, 'serial' | 'incidenceDeg'> | null,
-): HalfSpectrum {
+): ComplexTrace {
   return keptIn(known, `${size} ${microphone?.serial} ${microphone?.incidenceDeg}`, MOST_SPECTRA, () => {
     const capsule = microphone ? siskinSections(microphone.serial, microphone.incidenceDeg) : [];
-    return delaySpectrum(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
+    return delayTrace(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
   });
 }
 
@@ -72,7 +76,7 @@ function keptIn<T>(kept: Map<string, T>, key: string, most: number, make: () => 
 export interface PlacedMicrophone {
   /** from 1 */
   input: number;
-  position: Vector;
+  position: Point;
   serial: number;
   incidenceDeg: Incidence;
   /** of the input, set by hand on the Burrow 8 */
@@ -116,7 +120,7 @@ const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 
  * loopback beside it. The same seed and takes give the same recordings.
  */
 export class SimulatedRoom {
-  private readonly spectra = new Map<string, HalfSpectrum>();
+  private readonly spectra = new Map<string, ComplexTrace>();
   private readonly impulses = new Map<string, Float64Array>();
 
   /** @param seed of all that is left to chance. @param builtAs seed of the reverberant tail: the same building with other noise */
@@ -133,41 +137,50 @@ export class SimulatedRoom {
     return room;
   }
 
-  /** Every input of the interface as recorded, full scale = 1. */
-  record({
-    signals,
-    through = 'outputs',
-    lengthFrames,
-    microphones,
-    outputs,
-    filters,
-    faults,
-    inputs = BURROW.inputs.map((_, i) => i + 1),
-    take,
-  }: RigTake): Float32Array[] {
+  /**
+   * Every input of the interface as recorded, full scale = 1.
+   * @param onProgress told the share of the ways of sound that are worked out
+   */
+  record(
+    {
+      signals,
+      through = 'outputs',
+      lengthFrames,
+      microphones,
+      outputs,
+      filters,
+      faults,
+      inputs = BURROW.inputs.map((_, i) => i + 1),
+      take,
+    }: RigTake,
+    onProgress: (share: number) => void = () => {},
+  ): Float32Array[] {
     const { rate } = BURROW;
     const out = BURROW.inputs.map((_, i) =>
       inputs.includes(i + 1) ? this.inputNoise(lengthFrames, i + 1, take) : new Float32Array(0),
     );
     const listening = microphones.filter((m) => inputs.includes(m.input));
     const looped = !faults.loopbackOut && inputs.includes(BURROW.loopbackInput);
-    for (const { output: input, samples } of listening.length > 0 || looped ? signals : []) {
+    for (const [n, { output: input, samples }] of (listening.length > 0 || looped ? signals : []).entries()) {
       // silence ahead and behind costs nothing: each signal is worked out by itself, as long as it sounds
       const [from, to] = soundingPart(samples);
       const size = fftSizeFor(to - from + TRUTH_SIZE + CHAIN_SIZE);
-      const spectrum = realFft(samples.subarray(from, to), size);
+      const spectrum = realFft(samples.subarray(from, to), size, rate);
       const drives =
         through === 'outputs'
           ? [{ output: input, played: spectrum }]
           : drivesOf(outputs, input).map(({ output, feed }) => ({
               output,
-              played: feed ? multiplySpectra(spectrum, feedSpectrum(feed, size, rate)) : spectrum,
+              played: feed
+                ? multiplyTraces(spectrum, pathTrace(feedPath(feed, rate), spectrum.frequency))
+                : spectrum,
             }));
-      const sums = listening.map(() => silence(size));
-      for (const { output, played } of drives) {
+      const sums = listening.map(() => emptySpectrum(size));
+      for (const [d, { output, played }] of drives.entries()) {
+        onProgress((n + d / drives.length) / signals.length);
         const settings = outputs[output - 1] ?? plainOutput();
         const filter = filters[output - 1] ?? new Float32Array(0);
-        const set = multiplySpectra(played, outputSpectrum(settings, filter, size));
+        const set = multiplyTraces(played, pathTrace(skerryPath(settings, filter), spectrum.frequency));
         for (const { place, gain } of feedsOf(output, faults)) {
           const driven = inverseRealFft(set);
           const { second, third } = place.model.distortion;
@@ -179,16 +192,16 @@ export class SimulatedRoom {
           }
           const sound = realFft(driven);
           listening.forEach((m, i) =>
-            add(sums[i]!, multiplySpectra(sound, this.roomSpectrum(place, m.position, size))),
+            addTo(sums[i]!, multiplyTraces(sound, this.roomSpectrum(place, m.position, size))),
           );
         }
       }
       listening.forEach((microphone, i) => {
-        const heard = inverseRealFft(multiplySpectra(sums[i]!, electronics(size, microphone)));
+        const heard = inverseRealFft(multiplyTraces(sums[i]!, electronics(size, microphone)));
         mix(out[microphone.input - 1]!, heard, inputGain(microphone, faults), from);
       });
       if (looped) {
-        const back = inverseRealFft(multiplySpectra(spectrum, electronics(size, null)));
+        const back = inverseRealFft(multiplyTraces(spectrum, electronics(size, null)));
         mix(out[BURROW.loopbackInput - 1]!, back, 1, from);
       }
     }
@@ -224,6 +237,20 @@ export class SimulatedRoom {
     return out;
   }
 
+  /** The same of several inputs at once; one without a microphone is silent. */
+  listenAll(
+    microphones: PlacedMicrophone[],
+    faults: Faults,
+    inputs: number[],
+    fromFrame: number,
+    length: number,
+  ): Float32Array[] {
+    return inputs.map((input) => {
+      const microphone = microphones.find((m) => m.input === input);
+      return microphone ? this.listen(microphone, faults, fromFrame, length) : new Float32Array(length);
+    });
+  }
+
   private loop: Float64Array | undefined;
 
   private inputNoise(length: number, input: number, take: number): Float32Array {
@@ -235,8 +262,9 @@ export class SimulatedRoom {
   }
 
   /** Loudspeaker and room up to the microphone; computed once per loudspeaker and place. */
-  private roomSpectrum(place: PlacedLoudspeaker, microphone: Vector, size: number): HalfSpectrum {
-    const path = `${place.output} ${microphone.map((v) => v.toFixed(3)).join(' ')}`;
+  private roomSpectrum(place: PlacedLoudspeaker, microphone: Point, size: number): ComplexTrace {
+    const { x, y, z } = microphone;
+    const path = `${place.output} ${x.toFixed(3)} ${y.toFixed(3)} ${z.toFixed(3)}`;
     return keptIn(this.spectra, `${path} ${size}`, MOST_SPECTRA, () => {
       const impulse = keptIn(this.impulses, path, MOST_IMPULSES, () => {
         const seed = seedFrom(this.builtAs, `tail ${path}`);
@@ -276,17 +304,4 @@ function soundingPart(samples: Float32Array): [number, number] {
   while (from < to - 1 && samples[from] === 0) from++;
   while (to > from + 1 && samples[to - 1] === 0) to--;
   return [from, to];
-}
-
-const silence = (size: number): HalfSpectrum => ({
-  size,
-  re: new Float64Array(size / 2 + 1),
-  im: new Float64Array(size / 2 + 1),
-});
-
-function add(sum: HalfSpectrum, part: HalfSpectrum): void {
-  for (let k = 0; k < sum.re.length; k++) {
-    sum.re[k]! += part.re[k]!;
-    sum.im[k]! += part.im[k]!;
-  }
 }

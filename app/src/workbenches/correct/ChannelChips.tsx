@@ -1,6 +1,6 @@
 import type { Family, Loudspeaker } from '@pebble-hall/core/project';
-import { formatDb, formatHz } from '../../parts/chartMath';
-import type { largestMiss } from './tour';
+import { formatDb, formatHz } from '../../charts/chartMath';
+import type { largestMiss } from './shape/tour';
 
 /** Chosen in place of a channel or a family. */
 export const ALL = 'all channels';

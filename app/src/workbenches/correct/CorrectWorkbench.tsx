@@ -1,52 +1,43 @@
-import { familiesOf, variantOf, type Project } from '@pebble-hall/core/project';
+import { familiesOf, variantOf, type Project, fittedOf, usableSpots } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useMemo, useState } from 'react';
-import { Frame } from '../../parts/Frame';
-import { fittedOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type Smoothing } from '../../parts/ResponseChart';
-import { AlignPage } from './AlignPage';
-import { BassPage } from './BassPage';
+import { ResponseChart, type Smoothing } from '../../charts/ResponseChart';
+import { AlignPage } from './levels/LevelsPage';
+import { BassPage } from './bass/BassPage';
 import { ALL, ChannelChips } from './ChannelChips';
 import { correctionVerbs } from './correctionVerbs';
-import { FilterPage } from './FilterPage';
-import { JointNotes, JointPlot } from './JointPlot';
+import { FilterPage } from './filter/FilterPage';
+import { JointNotes, JointPlot } from './bass/JointPlot';
 import { PageBar } from './PageBar';
 import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
-import { MissList } from './MissList';
-import { PlotNotes } from './PlotNotes';
-import { readDesign } from './readDesign';
-import { ShapeCards } from './ShapeCards';
-import { ShowMenu } from './ShowMenu';
-import { SubsPage } from './SubsPage';
-import { targetHandles } from './targetHandles';
-import { TimePanel } from './TimePanel';
-import { largestMiss } from './tour';
-import { useAtHome } from './useAtHome';
-import { useBeforeAfter } from './useBeforeAfter';
+import { MissList } from './shape/MissList';
+import { PlotNotes } from './shape/PlotNotes';
+import { readDesign } from './shape/readDesign';
+import { ShapeCards } from './shape/ShapeCards';
+import { ShowMenu } from './shape/ShowMenu';
+import { SubsPage } from './subwoofers/SubsPage';
+import { targetHandles } from './shape/targetHandles';
+import { TimePanel } from './filter/TimePanel';
+import { largestMiss } from './shape/tour';
+import { useAtHome } from './levels/useAtHome';
+import { useBeforeAfter } from './filter/useBeforeAfter';
+import { useAlike } from '../../services/useDerived';
 import { useCorrection } from './useCorrection';
-import { useDesigns } from './useDesigns';
+import { useDesigns, useStoredDesigns } from './useDesigns';
 import { useExact } from './useExact';
 import { atOnceWords, guardWords, useGuard } from './useGuard';
-import { useJoint } from './useJoint';
-import { useSpotLevels } from './useSpotLevels';
-import { isStale, VariantsPage } from './VariantsPage';
-import { useLevelPlot } from './useLevelPlot';
-import { useTour } from './useTour';
-import { whyAt } from './why';
-import { WhyPanel } from './WhyPanel';
+import { useCrossover } from './bass/useCrossover';
+import { useSpotLevels } from './shape/useSpotLevels';
+import { isStale, VariantsPage } from './variants/VariantsPage';
+import { useLevelPlot } from './shape/useLevelPlot';
+import { useTour } from './shape/useTour';
+import { whyAt } from './shape/why';
+import { WhyPanel } from './shape/WhyPanel';
 
 const grid = logGrid();
 
 /** What would each channel become, and what is left alone? */
-export function CorrectWorkbench() {
-  return (
-    <Frame path="/correct" title="Correct">
-      {(project) => <Correct project={project} />}
-    </Frame>
-  );
-}
-
-function Correct({ project }: { project: Project }) {
+export default function CorrectWorkbench({ project }: { project: Project }) {
   const { correction, edit, change } = useCorrection(project);
   const channels = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0);
   const families = familiesOf(project).filter((f) =>
@@ -56,10 +47,10 @@ function Correct({ project }: { project: Project }) {
   const group = chosen === ALL ? channels : channelsOf(chosen);
   const channel = channels.find((l) => l.id === chosen) ?? group?.[0] ?? channels[0];
   const variant = variantOf(project);
-  const underHand = correction !== variant.correction;
-  const seen = (group ?? (channel ? [channel] : [])).map((l) => l.id);
-  const { designs, requests, ready, problem } = useDesigns(project, correction, underHand ? seen : null);
-  const exact = useExact(project, correction, ready);
+  const looked = (group ?? (channel ? [channel] : [])).map((l) => l.id);
+  const { designs, requests, ready, problem } = useDesigns(project, correction, looked);
+  // filters are made of what is stored: a moving hand would only begin them again and again
+  const exact = useExact(project, variant.correction, ready, channels.length);
   const guard = useGuard(project, correction, exact.filters);
   const [page, setPage] = useState<Page>('Shape');
   const [look, setLook] = useState<Look>('Level');
@@ -75,11 +66,11 @@ function Correct({ project }: { project: Project }) {
   const [handle, setHandle] = useState<number | null>(null);
   const [pointed, setPointed] = useState<number | null>(null);
   const other = project.variants.find((v) => v.id === againstId && v.id !== variant.id) ?? null;
-  const otherDesigns = useDesigns(project, other?.correction ?? null).designs;
+  const otherDesigns = useStoredDesigns(project, other?.id ?? '', other?.correction ?? null).value;
   const home = useAtHome(project, requests, page === 'Levels and delays' ? exact.filters : null);
   const full = channel?.role === 'full range' ? channel : channels.find((l) => l.role === 'full range');
   const hasSubs = channels.some((l) => l.role === 'subwoofer');
-  const joint = useJoint(
+  const crossover = useCrossover(
     project,
     correction,
     page === 'Bass' && hasSubs ? exact.filters : null,
@@ -92,18 +83,22 @@ function Correct({ project }: { project: Project }) {
   }
 
   const design = channel && designs.get(channel.id);
-  const otherDesign = other && channel ? otherDesigns.get(channel.id) : undefined;
+  const otherDesign = other && channel ? otherDesigns?.get(channel.id) : undefined;
   const against = useMemo(
     () => (other && otherDesign ? { name: other.name, design: otherDesign } : null),
     [other, otherDesign],
   );
   const request = channel && requests.find((r) => r.id === channel.id);
-  const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : [], ready);
+  const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : []);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
+  const chosenGroup = useAlike(group?.map(({ id, name }) => ({ id, name })) ?? null);
   const grouped = useMemo(
-    () => group?.map((c) => ({ name: c.name, design: designs.get(c.id)! })).filter((c) => c.design),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the group follows what is chosen
-    [chosen, designs],
+    () =>
+      chosenGroup?.flatMap(({ id, name }) => {
+        const own = designs.get(id);
+        return own ? [{ name, design: own }] : [];
+      }),
+    [chosenGroup, designs],
   );
   const groupLook = GROUP_LOOKS.includes(look) ? look : 'Level';
   const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
@@ -122,10 +117,10 @@ function Correct({ project }: { project: Project }) {
     limits: correction,
   });
   const single = !grouped && look === 'Level';
+  const limits = useAlike({ maxBoostDb: correction.maxBoostDb, maxCutDb: correction.maxCutDb });
   const misses = useMemo(
-    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid, correction)])),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the designs follow the limits
-    [designs],
+    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid, limits)])),
+    [designs, limits],
   );
   useTour(
     channels.map((c) => c.id),
@@ -184,7 +179,7 @@ function Correct({ project }: { project: Project }) {
         {page === 'Bass' && full ? (
           <JointPlot
             name={full.name}
-            reading={joint.reading}
+            reading={crossover.reading}
             smoothing={smoothing}
             onSmoothing={setSmoothing}
           />
@@ -246,7 +241,7 @@ function Correct({ project }: { project: Project }) {
         {page === 'Bass' ? (
           <JointNotes
             name={full?.name ?? ''}
-            reading={joint.reading}
+            reading={crossover.reading}
             aligned={Object.keys(correction.alignment).length > 0}
           />
         ) : grouped ? (
@@ -342,8 +337,8 @@ function Correct({ project }: { project: Project }) {
               correction={correction}
               mainId={full.id}
               filters={exact.filters}
-              reading={joint.reading}
-              problem={joint.problem}
+              reading={crossover.reading}
+              problem={crossover.problem}
               onEdit={edit}
             />
           ) : (

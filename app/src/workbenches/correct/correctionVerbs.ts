@@ -1,7 +1,7 @@
 import type { Span, Target } from '@pebble-hall/core/correct';
 import { targetOf, type Correction, type Family, type Project } from '@pebble-hall/core/project';
-import { formatDb } from '../../parts/chartMath';
-import type { Designs } from '../../parts/designs';
+import { formatDb } from '../../charts/chartMath';
+import type { Designs } from '../../services/exactFilters';
 import type { Edit } from './useCorrection';
 
 /** What the hand is on: a channel of a correction, and what was designed of all. */

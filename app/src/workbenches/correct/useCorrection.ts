@@ -1,13 +1,18 @@
-import { variantOf, withCorrection, type Correction, type Project } from '@pebble-hall/core/project';
+import {
+  variantOf,
+  withCorrection,
+  type Correction,
+  type Project,
+  measuredKey,
+} from '@pebble-hall/core/project';
 import { useState } from 'react';
-import { measuredKey } from '../../parts/progress';
-import { useChange, type Change } from '../../parts/useChange';
+import { changeProject, type Change } from '../../services/changeProject';
 
 export type Edit = (label: string, next: Partial<Correction>, done?: boolean) => void;
 
 /** The correction of the current variant while a hand may be on it, and what changes it. */
 export function useCorrection(project: Project): { correction: Correction; edit: Edit; change: Change } {
-  const change = useChange(project.id);
+  const change = changeProject;
   const stored = variantOf(project).correction;
   /** the correction while a hand is on it; what is stored otherwise */
   const [held, setHeld] = useState<{ on: Correction; next: Correction } | null>(null);

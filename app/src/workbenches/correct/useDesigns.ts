@@ -1,70 +1,65 @@
-import type { ChannelRequest } from '@pebble-hall/core/correct';
-import type { Correction, Project } from '@pebble-hall/core/project';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { channelRequests, designAll, provideDesigns, type Designs } from '../../parts/designs';
-import { sentenceOf } from '../../store';
+import { channelRequests, designGround, type ChannelRequest } from '@pebble-hall/core/jobs';
+import { variantOf, type Correction, type Project } from '@pebble-hall/core/project';
+import { useMemo } from 'react';
+import type { Job } from '../../services/derivation';
+import { designAll, type Designs } from '../../services/exactFilters';
+import { useAlike, useDerived, type DerivedState } from '../../services/useDerived';
+
+interface Asked {
+  /** designs of another variant or round never stand for these */
+  variantId: string;
+  roundId: string;
+  requests: ChannelRequest[];
+}
+
+const design = ({ requests }: Asked, { signal }: Job) => designAll(requests, { signal });
+const OPTIONS = {
+  follows: (a: Asked, b: Asked) => a.variantId === b.variantId && a.roundId === b.roundId,
+};
+const NONE: Designs = new Map();
+
+/** What the designs of a correction are asked for with. */
+function useRequests(project: Project, correction: Correction | null): ChannelRequest[] {
+  const ground = useAlike(designGround(project));
+  return useMemo(() => (correction ? channelRequests(ground, correction) : []), [ground, correction]);
+}
+
+/** Designs of all channels for a correction as it is stored; null asks for nothing. */
+export function useStoredDesigns(
+  project: Project,
+  variantId: string,
+  correction: Correction | null,
+): DerivedState<Designs> {
+  const requests = useRequests(project, correction);
+  const { roundId } = project;
+  return useDerived(requests.length > 0 ? { variantId, roundId, requests } : null, design, OPTIONS);
+}
 
 /**
- * Designs of all channels for a correction that may still be under the hand. One request is under way at a time and the
- * latest wins, so a drag never queues up.
+ * Designs of all channels for a correction that may still be under the hand. What is looked at follows the hand, one request
+ * under way at a time and the latest next; the others follow when it rests.
+ * @param looked ids of the channels that are looked at
  */
 export function useDesigns(
   project: Project,
-  /** null: nothing is asked for */
-  correction: Correction | null,
-  /** what is looked at, while a hand moves: the others follow when it rests; null for all */
-  only: string[] | null = null,
+  correction: Correction,
+  looked: string[],
 ): { designs: Designs; requests: ChannelRequest[]; ready: boolean; problem: string | null } {
-  const [designs, setDesigns] = useState<Designs>(new Map());
-  const [problem, setProblem] = useState<string | null>(null);
-  const [provided, setProvided] = useState<string | null>(null);
-  const requests = useMemo(
-    () => (correction ? channelRequests(project, correction) : []),
-    [project, correction],
+  const { roundId, variantId } = project;
+  const stored = variantOf(project).correction;
+  const all = useStoredDesigns(project, variantId, stored);
+  const requests = useRequests(project, correction);
+  const isMoving = correction !== stored || all.busy;
+  const moving = useDerived(
+    isMoving && looked.length > 0
+      ? { variantId, roundId, requests: requests.filter((r) => looked.includes(r.id)) }
+      : null,
+    design,
+    OPTIONS,
   );
-  const usedKey = requests.flatMap((r) => [...r.spots, ...r.leftOut]).join('|');
-
-  useEffect(() => {
-    if (!correction) return;
-    let current = true;
-    provideDesigns(project, correction)
-      .then(() => current && setProvided(usedKey))
-      .catch((error: unknown) => current && setProblem(sentenceOf(error)));
-    return () => {
-      current = false;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names the sweeps and their calibrations
-  }, [usedKey]);
-
-  const seen = only?.join('|') ?? null;
-  const wanted = useRef<{ next: ChannelRequest[]; all: boolean } | null>(null);
-  const busy = useRef(false);
-  useEffect(() => {
-    if (provided !== usedKey || requests.length === 0) return;
-    const ids = seen?.split('|');
-    wanted.current = {
-      next: ids ? requests.filter((r) => ids.includes(r.id)) : requests,
-      all: ids === undefined,
-    };
-    const pump = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      try {
-        while (wanted.current) {
-          const { next, all } = wanted.current;
-          wanted.current = null;
-          const found = await designAll(next);
-          // in the order of the channels, whichever were made anew
-          setDesigns((before) => (all ? found : new Map([...before, ...found])));
-          setProblem(null);
-        }
-      } catch (error) {
-        setProblem(sentenceOf(error));
-      } finally {
-        busy.current = false;
-      }
-    };
-    void pump();
-  }, [requests, provided, usedKey, seen]);
-  return { designs, requests, ready: provided === usedKey, problem };
+  const designs = useMemo(
+    () => (moving.value ? new Map([...(all.value ?? NONE), ...moving.value]) : (all.value ?? NONE)),
+    [all.value, moving.value],
+  );
+  return { designs, requests, ready: all.value !== null, problem: moving.problem ?? all.problem };
 }

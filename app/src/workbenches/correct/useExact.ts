@@ -1,46 +1,48 @@
 import type { Correction, Project } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
-import { exactFilters, exactKey, type ExactFilters } from '../../parts/exactFilters';
-import { isAbort } from '../../rig';
-import { sentenceOf } from '../../store';
+import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
+import type { Job } from '../../services/derivation';
+import { exactFilters, filterPart, type ExactFilters } from '../../services/exactFilters';
+import { runLong } from '../../services/jobs';
+import { useDerived } from '../../services/useDerived';
 
 /** The hand has to rest for this long before the exact filters follow: they keep the worker from the quick designs of the next move. */
-const REST_MS = 900;
+const OPTIONS = { restMs: 900 };
 
 export interface Exact {
-  /** null until all are there; those of an earlier state are not shown */
+  /** null until all are there; never those of another state */
   filters: ExactFilters | null;
   progress: { done: number; of: number } | null;
   problem: string | null;
 }
 
-/** The exact filters of a correction: they follow once the hand rests, and tell how far they are. */
-export function useExact(project: Project, correction: Correction, ready: boolean): Exact {
-  const [state, setState] = useState<Exact>({ filters: null, progress: null, problem: null });
-  const key = exactKey(project, correction);
-  useEffect(() => {
-    if (!ready) return;
-    const stop = new AbortController();
-    const timer = setTimeout(() => {
-      exactFilters(
-        project,
-        correction,
-        (done, of) => setState((s) => ({ ...s, progress: { done, of } })),
-        stop.signal,
-      )
-        .then((filters) => {
-          if (!stop.signal.aborted) setState({ filters, progress: null, problem: null });
-        })
-        .catch((error: unknown) => {
-          if (!isAbort(error) && !stop.signal.aborted)
-            setState({ filters: null, progress: null, problem: sentenceOf(error) });
-        });
-    }, REST_MS);
-    return () => {
-      clearTimeout(timer);
-      stop.abort();
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key changes with all that the filters rest on
-  }, [key, ready]);
-  return state.filters?.key === key ? state : { ...state, filters: null };
+interface Asked {
+  ground: DesignGround;
+  correction: Correction;
+}
+
+const make = ({ ground, correction }: Asked, { signal, onProgress }: Job) =>
+  runLong(
+    'Making filters',
+    (job) =>
+      exactFilters(ground, correction, {
+        signal: job.signal,
+        onProgress: (share) => {
+          job.onProgress(share);
+          onProgress(share);
+        },
+      }),
+    signal,
+  );
+
+/** The exact filters of a correction: they follow once the hand rests, and tell how far they are. @param channels how many */
+export function useExact(
+  project: Project,
+  correction: Correction,
+  isReady: boolean,
+  channels: number,
+): Exact {
+  const asked = { ground: designGround(project), correction: filterPart(correction) };
+  const { value, problem, share } = useDerived(isReady ? asked : null, make, OPTIONS);
+  const progress = share === null ? null : { done: Math.round(share * channels), of: channels };
+  return { filters: value, progress, problem };
 }

@@ -1,10 +1,8 @@
-import { LOW_CHANNEL } from '@pebble-hall/core/processing';
+import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
 import type { Correction, Project } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
-import { baseOutputs } from '../../parts/baseOutputs';
-import { outputsOf, type ExactFilters } from '../../parts/exactFilters';
-import { designKey } from '../../parts/progress';
-import { sentenceOf } from '../../store';
+import { baseOutputs } from '../../services/baseOutputs';
+import { outputsOf, type ExactFilters } from '../../services/exactFilters';
+import { useDerived } from '../../services/useDerived';
 
 /** What the headroom guard takes from all channels, and whose chain asks for it. */
 export interface Guard {
@@ -19,40 +17,42 @@ export interface Guard {
   atOnce: { feeds: number; of: string; db: number } | null;
 }
 
+interface Asked {
+  ground: DesignGround;
+  correction: Correction;
+  filters: ExactFilters;
+}
+
+async function read({ ground, correction, filters }: Asked): Promise<Guard | null> {
+  const { outputs } = await baseOutputs(ground);
+  const built = await outputsOf(ground, correction, filters.exact, outputs);
+  const nameOf = (id: string) => ground.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const tones = [
+    ...Object.entries(built.largest).map(([id, tone]) => ({ of: nameOf(id), ...tone })),
+    ...(built.largestLow ? [{ of: 'low-frequency channel', ...built.largestLow }] : []),
+  ];
+  if (tones.length === 0) return null;
+  const { of, toneDb, atHz } = tones.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
+  const { allAtOnce, guardDb } = built;
+  const atOnce = allAtOnce && {
+    feeds: allAtOnce.feeds,
+    of: nameOf(allAtOnce.id),
+    db: allAtOnce.toneDb - guardDb,
+  };
+  return { takesDb: guardDb, mostDb: toneDb, atHz, of, atOnce };
+}
+
 /** What a correction asks of the processor's headroom once its filters are made; null before, and why it cannot be known. */
 export function useGuard(
   project: Project,
   correction: Correction,
   filters: ExactFilters | null,
 ): Guard | string | null {
-  const [state, setState] = useState<{ key: string; guard: Guard | string } | null>(null);
-  // levels, delays and crossovers do not change the filters, but the chain
-  const key = filters ? `${filters.key} ${designKey(project, correction)}` : null;
-  useEffect(() => {
-    if (!key || !filters) return;
-    let current = true;
-    const read = async () => {
-      const { outputs } = await baseOutputs(project);
-      const { largest, guardDb, allAtOnce } = await outputsOf(project, correction, filters.exact, outputs);
-      const all = Object.entries(largest);
-      if (!current || all.length === 0) return;
-      const [id, { toneDb, atHz }] = all.reduce((a, b) => (b[1].toneDb > a[1].toneDb ? b : a));
-      const nameOf = (one: string) => project.place.loudspeakers.find((l) => l.id === one)?.name ?? one;
-      const of = id === LOW_CHANNEL ? id : nameOf(id);
-      const atOnce = allAtOnce && {
-        feeds: allAtOnce.feeds,
-        of: nameOf(allAtOnce.id),
-        db: allAtOnce.toneDb - guardDb,
-      };
-      setState({ key, guard: { takesDb: guardDb, mostDb: toneDb, atHz, of, atOnce } });
-    };
-    read().catch((error: unknown) => current && setState({ key, guard: sentenceOf(error) }));
-    return () => {
-      current = false;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all that it rests on
-  }, [key]);
-  return state && state.key === key ? state.guard : null;
+  const { value, problem } = useDerived(
+    filters && { ground: designGround(project), correction, filters },
+    read,
+  );
+  return problem ?? value;
 }
 
 /** What the guard does not guard against, since programme hardly ever asks for it; empty where there is nothing. */

@@ -5,7 +5,7 @@ import '../../parts/look.css';
 import { Button, MantineProvider, NativeSelect, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { FarFigures } from '../../parts/FarFigures';
-import type { FollowCommand, FollowState } from '../../parts/followState';
+import type { FollowCommand, FollowState } from '../../services/followState';
 import { theme } from '../../parts/theme';
 import { askFor, FollowProblem, lookAt } from './followClient';
 

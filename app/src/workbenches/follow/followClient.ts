@@ -1,4 +1,4 @@
-import type { FollowCommand, FollowState } from '../../parts/followState';
+import type { FollowCommand, FollowState } from '../../services/followState';
 
 /** What the server says to a device that follows. */
 export class FollowProblem extends Error {

@@ -1,41 +1,38 @@
 import { Button, SegmentedControl, Select } from '@mantine/core';
-import { variantOf, type Project } from '@pebble-hall/core/project';
+import {
+  variantOf,
+  type Project,
+  designKey,
+  fittedOf,
+  usableSpots,
+  verifiedIds,
+  type VerifiedStage,
+} from '@pebble-hall/core/project';
 import { useMemo, useState } from 'react';
-import { Frame } from '../../parts/Frame';
-import { designKey, fittedOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type Smoothing, type ChartTrace } from '../../parts/ResponseChart';
-import { tellProblem } from '../../parts/tell';
-import { useChange } from '../../parts/useChange';
-import { verifiedIds, type VerifiedStage } from '../../parts/verified';
+import { ResponseChart, type Smoothing, type ChartTrace } from '../../charts/ResponseChart';
+import { tellProblem } from '../../services/notify';
+import { changeProject } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
-import { BesideNotice } from './BesideNotice';
-import { besideVariantWords, useVariantBeside } from './besideVariant';
-import { ExportButton } from './ExportButton';
-import { saveBundle, saveFilter, saveProject, saveTraces } from './exports';
-import { LoadCard } from './LoadCard';
-import { MemoryShelf } from './MemoryShelf';
-import { ChannelMisses, SpotMisses } from './MissTables';
-import { AGREES_DB, JUDGED_ABOVE_DB } from './difference';
-import { openReport } from './openReport';
-import { useSpotVerdicts } from './spotVerdicts';
-import { Verdict } from './Verdict';
-import { grid, type Comparison } from './compareLoad';
-import { useComparison } from './useComparison';
-import { besideOf, goneFrom } from './holding';
+import { BesideNotice } from './memories/BesideNotice';
+import { besideVariantWords, useVariantBeside } from './verify/besideVariant';
+import { ExportButton } from './memories/ExportButton';
+import { saveBundle, saveFilter, saveProject, saveTraces } from './memories/exports';
+import { LoadCard } from './memories/LoadCard';
+import { MemoryShelf } from './memories/MemoryShelf';
+import { ChannelMisses, SpotMisses } from './verify/MissTables';
+import { AGREES_DB, JUDGED_ABOVE_DB } from './verify/difference';
+import { openReport } from './report/openReport';
+import { useSpotVerdicts } from './verify/spotVerdicts';
+import { Verdict } from './verify/Verdict';
+import { grid, type Comparison } from './verify/compareLoad';
+import { useComparison } from './verify/useComparison';
+import { besideOf, goneFrom } from './memories/holding';
 import { useHandOver } from './useHandOver';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
-export function HandOverWorkbench() {
-  return (
-    <Frame path="/hand-over" title="Hand over">
-      {(project) => <HandOver project={project} />}
-    </Frame>
-  );
-}
-
-function HandOver({ project }: { project: Project }) {
-  const change = useChange(project.id);
-  const hand = useHandOver(project, change);
+export default function HandOverWorkbench({ project }: { project: Project }) {
+  const change = changeProject;
+  const hand = useHandOver();
   const [shownId, setShownId] = useState<string | null>(null);
   const load = project.loads.find((l) => l.id === shownId) ?? project.loads.at(-1) ?? null;
   const spots = project.place.spots;

@@ -1,9 +1,9 @@
+import { trialSentence } from '../../words/trials';
 import { Button, MultiSelect, SegmentedControl } from '@mantine/core';
-import type { BlindTrial, Project } from '@pebble-hall/core/project';
+import { type BlindTrial, type Project } from '@pebble-hall/core/project';
 import { seededRandom, type Random } from '@pebble-hall/core/signal';
 import { useEffect, useRef, useState } from 'react';
-import { trialSentence } from '../../parts/trials';
-import type { Change } from '../../parts/useChange';
+import type { Change } from '../../services/changeProject';
 import { answerOf, nextTurn, type Turn } from './blind';
 import type { Candidate } from './candidates';
 

@@ -1,13 +1,13 @@
+import { READY_TARGETS } from '@pebble-hall/core/correct';
 import { Button, Select } from '@mantine/core';
 import { readResponseText, readWav } from '@pebble-hall/core/formats';
 import { freeName, type Headphones, type Project } from '@pebble-hall/core/project';
-import { HEADPHONE_MODELS, headphoneResponse } from '@pebble-hall/stand-ins/headphones';
+import { HEADPHONE_MODELS, headphoneResponse } from '../../ports/headphones';
 import { useRef } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
-import { READY_TARGETS } from '../../parts/readyTargets';
-import { tellProblem } from '../../parts/tell';
-import type { Change } from '../../parts/useChange';
+import { tellProblem } from '../../services/notify';
+import type { Change } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 
 const MOST_BYTES = 50e6;

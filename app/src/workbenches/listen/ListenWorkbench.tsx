@@ -1,24 +1,30 @@
 import { Button } from '@mantine/core';
-import type { ListeningChain, Project } from '@pebble-hall/core/project';
+import { type ListeningChain, type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useState } from 'react';
-import { formatDb } from '../../parts/chartMath';
-import { Frame } from '../../parts/Frame';
-import { fittedOf, sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
-import { tellProblem } from '../../parts/tell';
-import { useChange } from '../../parts/useChange';
+import { formatDb } from '../../charts/chartMath';
+import { ResponseChart, type ChartTrace, type Smoothing } from '../../charts/ResponseChart';
+import { tellProblem } from '../../services/notify';
+import { changeProject } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 import { BlindCard } from './BlindCard';
 import { candidatesOf, headphoneCandidates, withoutBass, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
 import { HeadphonesCard } from './HeadphonesCard';
 import { HeardNotes } from './HeardNotes';
-import { fileMaterial, MOST_RENDERED_S, RATE, type Material, type MaterialKind } from './materials';
+import {
+  fileMaterial,
+  MOST_RENDERED_S,
+  RATE,
+  type Material,
+  type MaterialKind,
+  shippedMaterial,
+} from './materials';
 import { PieceCard } from './PieceCard';
 import { grid, useHeardLevels } from './useHeardLevels';
 import { firstSection, type Section } from './section';
 import { useHeadphones } from './useHeadphones';
 import { SYSTEM_OUTPUT } from './useOutputs';
+import { runJob } from '../../services/jobs';
 import { useListening, type ListenRequest } from './useListening';
 import { usePlayAgain } from './usePlayAgain';
 import { WhereCard } from './WhereCard';
@@ -27,16 +33,8 @@ const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'tr
 const MOST_STONES = 6;
 
 /** Is it better, and is it only louder? */
-export function ListenWorkbench() {
-  return (
-    <Frame path="/listen" title="Listen">
-      {(project) => <Listen project={project} />}
-    </Frame>
-  );
-}
-
-function Listen({ project }: { project: Project }) {
-  const change = useChange(project.id);
+export default function ListenWorkbench({ project }: { project: Project }) {
+  const change = changeProject;
   const listening = useListening(project);
   const spots = project.place.spots;
   const channels = fittedOf(project).filter((l) => spots.some((s) => sweepOf(project, s.id, l.id)));
@@ -56,18 +54,17 @@ function Listen({ project }: { project: Project }) {
     place.through === 'headphones'
       ? (project.headphones.find((h) => h.id === (chain?.headphonesId ?? headphonesId)) ?? null)
       : null;
-  const corrected = useHeadphones(headphones, listening.worker);
+  const corrected = useHeadphones(headphones);
   const [kind, setKind] = useState<MaterialKind | 'own'>('story');
   const [material, setMaterial] = useState<Material | null>(null);
   const [section, setSection] = useState<Section | null>(null);
   const [loops, setLoops] = useState(true);
   const [matched, setMatched] = useState(true);
   const [blind, setBlind] = useState(false);
-  const { shipped } = listening;
   useEffect(() => {
     if (kind === 'own') return;
     let current = true;
-    shipped(kind)
+    shippedMaterial(kind)
       .then((m) => {
         if (!current) return;
         setMaterial(m);
@@ -77,7 +74,7 @@ function Listen({ project }: { project: Project }) {
     return () => {
       current = false;
     };
-  }, [kind, shipped]);
+  }, [kind]);
   const all = useMemo(
     () =>
       chain
@@ -314,7 +311,7 @@ function Listen({ project }: { project: Project }) {
             change={change}
             chosen={headphones}
             onChoose={setHeadphonesId}
-            responseOf={(samples, rate) => listening.worker().call((api) => api.responseOf(samples, rate))}
+            responseOf={(samples, rate) => runJob('listen.responseLevels', { samples, rate })}
           />
         </WhereCard>
         <BlindCard

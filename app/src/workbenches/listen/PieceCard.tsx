@@ -2,7 +2,7 @@ import { Button, Checkbox, Select } from '@mantine/core';
 import { useRef } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
-import { tellProblem } from '../../parts/tell';
+import { tellProblem } from '../../services/notify';
 import { sentenceOf } from '../../store';
 import { fileMaterial, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
 import { LEAST_SECTION_S, MOST_SECTION_S, movedSection, type Section } from './section';

@@ -1,12 +1,18 @@
 import { drivesOf, plainOutput, type Drive } from '@pebble-hall/core/processing';
-import type { Correction, ListeningChain, Project } from '@pebble-hall/core/project';
-import { traceOf } from '../../parts/designs';
-import { exactFilters, outputsOf } from '../../parts/exactFilters';
-import { baseOutputs } from '../../parts/baseOutputs';
-import { sweepOf } from '../../parts/progress';
-import { verifiedOf } from '../../parts/verified';
+import {
+  type Correction,
+  type ListeningChain,
+  type Project,
+  sweepOf,
+  verifiedOf,
+} from '@pebble-hall/core/project';
+import { traceRef } from '@pebble-hall/core/jobs';
+import type { CandidateOutput } from '@pebble-hall/core/auralisation';
+import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
+import { exactFilters, filterPart, outputsOf } from '../../services/exactFilters';
+import { baseOutputs } from '../../services/baseOutputs';
 import { repository } from '../../store';
-import type { CorrectedHeadphones, ListenWay } from '../../workers/listen.worker';
+import { loadTrace } from '../../services/loadTrace';
 
 export const AS_FOUND = 'as-found';
 
@@ -59,7 +65,11 @@ export const headphoneCandidates = (name: string): Candidate[] => [
 ];
 
 /** Both sides of headphones: nothing else in the way than their correction, lowered by its largest gain. */
-function headphoneWays(source: string, corrected: CorrectedHeadphones | null, trimDb: number): ListenWay[] {
+function headphoneWays(
+  source: string,
+  corrected: CorrectedHeadphones | null,
+  trimDb: number,
+): CandidateOutput[] {
   const plain = plainOutput();
   if (source === HEADPHONES && !corrected)
     throw new Error('the correction of the headphones is not ready yet.');
@@ -95,7 +105,7 @@ export async function waysOf(
   { spotId, leftId, rightId, through }: Place,
   chain: Pick<ListeningChain, 'strength' | 'style' | 'trimDb'> | null = null,
   corrected: CorrectedHeadphones | null = null,
-): Promise<ListenWay[]> {
+): Promise<CandidateOutput[]> {
   if (through === 'headphones') return headphoneWays(source, corrected, chain?.trimDb ?? 0);
   const base = await baseOutputs(project);
   const variant = project.variants.find((v) => v.id === source);
@@ -104,7 +114,7 @@ export async function waysOf(
   const outputs = load?.outputs ?? built?.outputs ?? base.outputs;
   const { loudspeakers } = project.place;
   /** One loudspeaker as a channel of the material reaches it. */
-  const wayOf = async ({ output, feed }: Drive, channel: number): Promise<ListenWay[]> => {
+  const wayOf = async ({ output, feed }: Drive, channel: number): Promise<CandidateOutput[]> => {
     const loudspeaker = loudspeakers.find((l) => l.output === output);
     if (!loudspeaker) return [];
     const { id } = loudspeaker;
@@ -115,10 +125,11 @@ export async function waysOf(
       );
     const again = load && verifiedOf(project, load, id, spotId);
     if (again && through === 'room') {
-      const measured = await traceOf(again, project.calibrations, 'impulse');
+      const measured = await loadTrace(traceRef(again, project.calibrations, 'impulse'));
       return [{ channel, impulse: measured, before: plainOutput(), after: plainOutput(), fir: null, feed }];
     }
-    const impulse = through === 'room' ? await traceOf(sweep!, project.calibrations, 'impulse') : null;
+    const impulse =
+      through === 'room' ? await loadTrace(traceRef(sweep!, project.calibrations, 'impulse')) : null;
     const before = base.outputs[output - 1] ?? plainOutput();
     const set = outputs[output - 1] ?? before;
     const after = chain ? { ...set, trimDb: set.trimDb + chain.trimDb } : set;
@@ -138,6 +149,6 @@ export async function waysOf(
 }
 
 async function builtOf(project: Project, correction: Correction, base: Parameters<typeof outputsOf>[3]) {
-  const { exact } = await exactFilters(project, correction);
+  const { exact } = await exactFilters(project, filterPart(correction));
   return outputsOf(project, correction, exact, base);
 }

@@ -1,4 +1,4 @@
-import { formatDb } from '../../parts/chartMath';
+import { formatDb } from '../../charts/chartMath';
 
 /** What is heard, where, and through what. */
 export interface HeardWhere {

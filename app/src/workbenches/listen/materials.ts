@@ -1,5 +1,4 @@
-import type { RunningWorker } from '../../workers/startWorker';
-import type { ListenApi } from '../../workers/listen.worker';
+import { runJob } from '../../services/jobs';
 
 export const RATE = 48000;
 /** A file that is longer is refused: all of it is held in memory. */
@@ -28,12 +27,9 @@ async function decoded(bytes: ArrayBuffer): Promise<Float32Array[]> {
 }
 
 /** Material that ships with the application. */
-export async function shippedMaterial(
-  kind: MaterialKind,
-  worker: RunningWorker<ListenApi>,
-): Promise<Material> {
+export async function shippedMaterial(kind: MaterialKind): Promise<Material> {
   const name = OWN_MATERIALS.find((m) => m.value === kind)!.label;
-  if (kind !== 'story') return { name, channels: await worker.call((api) => api.material(kind)) };
+  if (kind !== 'story') return { name, channels: await runJob('listen.material', kind) };
   const response = await fetch('/listen/story.flac');
   if (!response.ok) throw new Error('The spoken story is missing. Run "npm run build" again.');
   return { name, channels: await decoded(await response.arrayBuffer()) };

@@ -1,32 +1,19 @@
-import { STARTING_GOAL } from '@pebble-hall/core/correct';
+import { STARTING_GOAL, type CorrectedHeadphones } from '@pebble-hall/core/correct';
 import type { Headphones } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
-import { PROCESSOR } from '../../parts/exactFilters';
-import { tellProblem } from '../../parts/tell';
-import { sentenceOf } from '../../store';
-import type { CorrectedHeadphones, ListenApi } from '../../workers/listen.worker';
-import type { RunningWorker } from '../../workers/startWorker';
+import { theProcessor } from '../../services/theProcessor';
+import { useJob } from '../../services/useJob';
+import { useProblem } from '../../services/useTraceLevels';
 
 /** The correction of the headphones that are chosen; null while it is worked out, and without any. */
-export function useHeadphones(
-  headphones: Headphones | null,
-  worker: () => RunningWorker<ListenApi>,
-): CorrectedHeadphones | null {
-  const [state, setState] = useState<{ of: Headphones; made: CorrectedHeadphones } | null>(null);
-  useEffect(() => {
-    if (!headphones) return;
-    let current = true;
-    const { frequency, levelDb, target, strength } = headphones;
-    worker()
-      .call((api) =>
-        api.headphones({ frequency, levelDb }, { ...STARTING_GOAL, target, strength }, PROCESSOR),
-      )
-      .then((made) => current && setState({ of: headphones, made }))
-      .catch((error: unknown) => current && tellProblem(sentenceOf(error)));
-    return () => {
-      current = false;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the worker stays the same
-  }, [headphones]);
-  return state && state.of === headphones ? state.made : null;
+export function useHeadphones(headphones: Headphones | null): CorrectedHeadphones | null {
+  const { value, problem } = useJob(
+    'listen.headphones',
+    headphones && {
+      onEar: { frequency: headphones.frequency, levelDb: headphones.levelDb },
+      goal: { ...STARTING_GOAL, target: headphones.target, strength: headphones.strength },
+      processor: theProcessor().profile,
+    },
+  );
+  useProblem(problem);
+  return value;
 }

@@ -1,14 +1,15 @@
 import type { ListeningChain, Project } from '@pebble-hall/core/project';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { CandidatePlayer } from '../../parts/candidatePlayer';
-import { exclusively, silence } from '../../parts/running';
-import { tellProblem } from '../../parts/tell';
-import { isAbort } from '../../rig';
+import { useEffect, useRef, useState } from 'react';
+import { CandidatePlayer } from '../../services/candidatePlayer';
+import { exclusively, silence } from '../../services/running';
+import { tellProblem } from '../../services/notify';
+import { isAbort } from '../../ports/abort';
 import { sentenceOf } from '../../store';
-import type { CorrectedHeadphones, ListenApi, ListenWay, Rendered } from '../../workers/listen.worker';
-import { startWorker, type RunningWorker } from '../../workers/startWorker';
+import type { CandidateOutput, Rendered } from '@pebble-hall/core/auralisation';
+import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
+import { runJob } from '../../services/jobs';
 import { waysOf, type Candidate, type Place } from './candidates';
-import { RATE, shippedMaterial, type Material, type MaterialKind } from './materials';
+import { RATE, type Material } from './materials';
 
 export interface Heard {
   candidates: Candidate[];
@@ -31,11 +32,6 @@ export interface ListenRequest {
 
 /** Rendering, playing and switching of candidates. */
 export function useListening(project: Project) {
-  const worker = useRef<RunningWorker<ListenApi> | null>(null);
-  const listen = () =>
-    (worker.current ??= startWorker<ListenApi>(
-      () => new Worker(new URL('../../workers/listen.worker.ts', import.meta.url), { type: 'module' }),
-    ));
   const player = useRef<CandidatePlayer | null>(null);
   const [playing, setPlaying] = useState(false);
   const [work, setWork] = useState<string | null>(null);
@@ -52,7 +48,6 @@ export function useListening(project: Project) {
     () => () => {
       void player.current?.stop();
       stopWaiting.current?.();
-      worker.current?.stop();
     },
     [],
   );
@@ -72,7 +67,7 @@ export function useListening(project: Project) {
     } = request;
     setWork('Preparing what is to be heard …');
     try {
-      const ways: ListenWay[][] = [];
+      const ways: CandidateOutput[][] = [];
       for (const c of candidates)
         ways.push(
           await waysOf(
@@ -85,8 +80,10 @@ export function useListening(project: Project) {
         );
       const [from, to] = [section.fromS, section.toS].map((s) => Math.round(s * RATE)) as [number, number];
       const cut = material.channels.map((c) => c.slice(from, Math.max(from + RATE / 4, to)));
-      const rendered = await listen().call((api) =>
-        api.render({ material: cut, candidates: ways, matched, loops, ownLevel }),
+      const rendered = await runJob(
+        'listen.render',
+        { material: cut, candidates: ways, matched, loops, ownLevel },
+        { transfer: cut },
       );
       return { candidates, rendered };
     } finally {
@@ -126,6 +123,5 @@ export function useListening(project: Project) {
     player.current?.hear(index);
   };
   const stop = () => stopWaiting.current?.();
-  const shipped = useMemo(() => (kind: MaterialKind) => shippedMaterial(kind, listen()), []);
-  return { worker: listen, playing, work, heard, at, positionS, play, hear, stop, render, shipped };
+  return { playing, work, heard, at, positionS, play, hear, stop, render };
 }

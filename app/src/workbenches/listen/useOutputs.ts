@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { tellProblem } from '../../parts/tell';
-import { askForDevices, listDevices, type ListedDevice } from '../../rig';
+import { tellProblem } from '../../services/notify';
+import { askForDevices, listDevices, type ListedDevice } from '../../ports/rig';
 import { sentenceOf } from '../../store';
 
 /** What a chain plays on when no device is chosen for it. */

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 
 /**
  * What is playing is stopped, and played again once what it was made from has changed.
@@ -9,16 +9,17 @@ export function usePlayAgain(
   chainId: string | null,
   play: (first: number) => void,
 ): (first: number, chainId?: string | null) => void {
+  const { playing, work } = listening;
   const waiting = useRef<{ chainId: string | null; first: number } | null>(null);
+  const again = useEffectEvent(play);
   useEffect(() => {
     const next = waiting.current;
-    if (!next || listening.playing || listening.work || next.chainId !== chainId) return;
+    if (!next || playing || work || next.chainId !== chainId) return;
     waiting.current = null;
-    play(next.first);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once per end of playing
-  }, [listening.playing, listening.work, chainId]);
+    again(next.first);
+  }, [playing, work, chainId]);
   return (first, inUse = chainId) => {
-    if (!listening.playing) return;
+    if (!playing) return;
     waiting.current = { chainId: inUse, first };
     listening.stop();
   };

@@ -1,7 +1,7 @@
 import { Button, Modal } from '@mantine/core';
 import { useEffect } from 'react';
 import { FarFigures } from '../../parts/FarFigures';
-import type { FollowCommand, FollowState } from '../../parts/followState';
+import type { FollowCommand, FollowState } from '../../services/followState';
 
 /** The round in figures that can be read from the seat; the space bar takes the spot, or begins at once. */
 export function FarView({

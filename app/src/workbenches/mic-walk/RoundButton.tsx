@@ -1,8 +1,7 @@
 import { Button, Popover, Select, Textarea, TextInput } from '@mantine/core';
-import type { Project, Round } from '@pebble-hall/core/project';
+import { type Project, type Round, roundOf } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import { roundOf } from '../../parts/progress';
-import type { Change } from '../../parts/useChange';
+import type { Change } from '../../services/changeProject';
 import { withNewRound, withoutRound } from './rounds';
 
 /** The round under way: its name and note, the others, and a new one. */

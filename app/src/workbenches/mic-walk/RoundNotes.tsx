@@ -1,16 +1,23 @@
-import type { Project, Spot, Sweep } from '@pebble-hall/core/project';
+import {
+  type Project,
+  type Spot,
+  type Sweep,
+  staleSweeps,
+  movedSpots,
+  oddSweeps,
+  fittedOf,
+  isSpotTaken,
+  sweepOf,
+} from '@pebble-hall/core/project';
 import { useMemo, type ReactNode } from 'react';
-import { noLongerBelonging } from '../../parts/belonging';
-import { movedSpots } from '../../parts/movedSpots';
 import { Note } from '../../parts/Note';
-import { oddSweeps } from '../../parts/oddSweeps';
-import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
-import { reasonSentence } from '../../parts/sentences';
+import { rigName } from '../../services/theRig';
+import { reasonSentence } from '../../words/sweepReasons';
 import { groundPlaneText } from './groundPlaneText';
 import { useAverageMovement } from './useAverageMovement';
 import type { KnockedSpot } from './useKnocked';
 import type { Walk } from './useWalk';
-import { placesFrom, walkingMicrophones } from './walkJobs';
+import { placesFrom, walkingMicrophones } from '../../services/walkJobs';
 
 interface RoundNotesProps {
   project: Project;
@@ -33,7 +40,7 @@ interface Said {
 export function RoundNotes({ project, spot, walk, knocked, onNewRound }: RoundNotesProps) {
   const movement = useAverageMovement(project);
   const troubles = useMemo(() => troublesOf(project, knocked), [project, knocked]);
-  const stale = useMemo(() => noLongerBelonging(project), [project]);
+  const stale = useMemo(() => staleSweeps(project, rigName(project)), [project]);
   const busy = walk.now !== null;
   const link = (word: string, onClick: () => void) => (
     <button className="linkish" disabled={busy} onClick={onClick}>

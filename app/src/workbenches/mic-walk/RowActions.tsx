@@ -1,7 +1,7 @@
 import { Button, Popover, Textarea } from '@mantine/core';
 import type { Spot, Sweep } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import type { Change } from '../../parts/useChange';
+import type { Change } from '../../services/changeProject';
 import { hearSweeps } from './hearSweeps';
 
 interface RowActionsProps {

@@ -1,10 +1,9 @@
 import { ActionIcon, Button, Select, Switch } from '@mantine/core';
-import type { Project, Spot } from '@pebble-hall/core/project';
+import { type Project, type Spot, isSpotTaken } from '@pebble-hall/core/project';
 import type { ReactNode } from 'react';
 import { IconTrash } from '@tabler/icons-react';
 import { NumberField } from '../../parts/NumberField';
-import { isSpotTaken } from '../../parts/progress';
-import type { Change } from '../../parts/useChange';
+import type { Change } from '../../services/changeProject';
 import { withoutSpot } from './planSpots';
 
 interface SpotCardProps {

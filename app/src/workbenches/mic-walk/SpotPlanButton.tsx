@@ -1,9 +1,10 @@
 import { Button, Checkbox, Popover, SegmentedControl } from '@mantine/core';
 import { layOutSpots, SPOT_PLANS, SPOTS_IN_PLAN, tooClose, type SpotPlan } from '@pebble-hall/core/spots';
-import type { Position, Project } from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import type { Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
-import type { Change } from '../../parts/useChange';
+import type { Change } from '../../services/changeProject';
 import { frontOf, withSpotPlan } from './planSpots';
 
 const CM_PER_INCH = 2.54;
@@ -18,7 +19,7 @@ interface SpotPlanProps {
   change: Change;
   disabled: boolean;
   /** spots to show while the plan is chosen; null when it is not */
-  onPreview: (spots: Position[] | null) => void;
+  onPreview: (spots: Point[] | null) => void;
 }
 
 /** Lays out the spots of a plan from the seats. */

@@ -1,10 +1,16 @@
 import { Button, Checkbox, Popover, Textarea } from '@mantine/core';
 import { memo, useState } from 'react';
-import type { Loudspeaker, Project, Spot, Sweep } from '@pebble-hall/core/project';
-import { formatHz } from '../../parts/chartMath';
-import { fittedOf, sweepOf } from '../../parts/progress';
-import { verdictSentence, verdictWord } from '../../parts/sentences';
-import type { Change } from '../../parts/useChange';
+import {
+  type Loudspeaker,
+  type Project,
+  type Spot,
+  type Sweep,
+  fittedOf,
+  sweepOf,
+} from '@pebble-hall/core/project';
+import { formatHz } from '../../charts/chartMath';
+import { verdictSentence, verdictWord } from '../../words/sweepReasons';
+import type { Change } from '../../services/changeProject';
 import { hearSweeps } from './hearSweeps';
 import { RowActions } from './RowActions';
 import type { WalkNow } from './useWalk';

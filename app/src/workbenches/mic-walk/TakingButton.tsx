@@ -1,10 +1,9 @@
 import { Button, Popover, Select } from '@mantine/core';
-import type { Project, RigSettings } from '@pebble-hall/core/project';
+import { type Project, type RigSettings, fittedOf } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
-import { fittedOf } from '../../parts/progress';
-import type { Change } from '../../parts/useChange';
-import { handsFree, keepHandsFree, LONGEST_COUNTDOWN_S, type HandsFree } from './prompts';
+import type { Change } from '../../services/changeProject';
+import { handsFree, keepHandsFree, LONGEST_COUNTDOWN_S, type HandsFree } from '../../services/prompts';
 import { roleOf, withRole } from './microphoneRoles';
 
 const PROMPTS = [

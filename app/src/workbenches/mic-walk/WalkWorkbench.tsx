@@ -1,14 +1,13 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
-import type { Position, Project } from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import { type Project, fittedOf, isSpotTaken, sweepOf } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
-import type { FollowCommand } from '../../parts/followState';
-import { Frame } from '../../parts/Frame';
-import { fittedOf, isSpotTaken, sweepOf } from '../../parts/progress';
+import type { FollowCommand } from '../../services/followState';
 import { RoomElevation } from '../../parts/RoomElevation';
 import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
-import { silence } from '../../parts/running';
-import { useChange } from '../../parts/useChange';
-import { tell } from '../../parts/tell';
+import { silence } from '../../services/running';
+import { changeProject } from '../../services/changeProject';
+import { tell } from '../../services/notify';
 import { RoundButton } from './RoundButton';
 import { RoundNotes } from './RoundNotes';
 import { SpotCard } from './SpotCard';
@@ -25,22 +24,14 @@ import { useWalk } from './useWalk';
 import { WatchPanel } from './WatchPanel';
 
 /** Which sweeps are there, are they good, and which spot is next? */
-export function WalkWorkbench() {
-  return (
-    <Frame path="/mic-walk" title="Mic walk">
-      {(project) => <Walk project={project} />}
-    </Frame>
-  );
-}
-
-function Walk({ project }: { project: Project }) {
-  const walk = useWalk(project);
-  const change = useChange(project.id);
+export default function WalkWorkbench({ project }: { project: Project }) {
+  const walk = useWalk();
+  const change = changeProject;
   const { spots } = project.place;
   const next = spots.find((s) => !isSpotTaken(project, s)) ?? null;
   const [picked, setPicked] = useState<string | null>(null);
   const [side, setSide] = useState<'above' | 'side'>('above');
-  const [preview, setPreview] = useState<Position[] | null>(null);
+  const [preview, setPreview] = useState<Point[] | null>(null);
   /** where a spot is while it is dragged */
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
   const spot = spots.find((s) => s.id === picked) ?? next ?? spots[0]!;
@@ -196,7 +187,7 @@ function Walk({ project }: { project: Project }) {
             onChange={(value) => setSide(value as 'above')}
           />
         </div>
-        {heard.current ? <WatchPanel watcher={walk.watcher} channel={heard.current} /> : null}
+        {heard.current ? <WatchPanel watch={walk.watch} channel={heard.current} /> : null}
       </div>
       <div style={{ display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)', gap: 10, minHeight: 0 }}>
         <section className="card" aria-label="Next" style={{ gap: 8 }}>

@@ -1,8 +1,8 @@
 import { useComputedColorScheme } from '@mantine/core';
-import { useEffect, useRef, useState, type RefObject } from 'react';
-import { axisHz } from '../../parts/chartMath';
-import { heatColour } from '../../parts/heatColour';
-import type { Watched } from '../../rig';
+import { useEffect, useRef, useState } from 'react';
+import { axisHz } from '../../charts/chartMath';
+import { heatColour } from '../../charts/heatColour';
+import type { Watched } from '../../services/takeSweep';
 import { Listening, ROWS, rowOfFrequency, type HeardMoment } from './listening';
 
 const LEFT = 44;
@@ -20,10 +20,11 @@ interface Take {
 
 /** What the microphone hears while a sweep runs: a spectrogram, the sweep as it is expected over it, and the level. */
 export function WatchPanel({
-  watcher,
+  watch,
   channel,
 }: {
-  watcher: RefObject<((watched: Watched) => void) | null>;
+  /** tells what is heard until what it returns is called */
+  watch: (watcher: (watched: Watched) => void) => () => void;
   channel: string;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -33,7 +34,7 @@ export function WatchPanel({
 
   useEffect(() => {
     const draw = () => paint(canvas.current, take.current, scheme === 'dark');
-    watcher.current = (watched) => {
+    const unwatch = watch((watched) => {
       if (watched.fromFrame === 0 || !take.current)
         take.current = { watched, listening: new Listening(watched.rate), moments: [] };
       const fresh = take.current.listening.hear(watched.samples);
@@ -41,15 +42,15 @@ export function WatchPanel({
       const loudest = Math.max(...fresh.map((m) => m.levelDb));
       if (Number.isFinite(loudest)) setLevelDb(loudest);
       requestAnimationFrame(draw);
-    };
+    });
     draw();
     const observer = new ResizeObserver(draw);
     observer.observe(canvas.current!);
     return () => {
-      watcher.current = null;
+      unwatch();
       observer.disconnect();
     };
-  }, [watcher, scheme]);
+  }, [watch, scheme]);
 
   return (
     <section

@@ -1,6 +1,7 @@
+import { sweepForTest } from '../../../../demo/sweepForTest';
 import { netLoftProject } from '../../../../demo/netLoftProject';
 import { expect, it } from 'vitest';
-import { sweepForTest } from '../../parts/sweepForTest';
+
 import { followStateOf } from './followStateOf';
 
 const project = netLoftProject();

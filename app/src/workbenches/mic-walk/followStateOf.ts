@@ -1,8 +1,7 @@
-import type { Project, Spot } from '@pebble-hall/core/project';
-import type { FollowState } from '../../parts/followState';
-import { fittedOf, roundOf, sweepOf } from '../../parts/progress';
+import { type Project, type Spot, fittedOf, roundOf, sweepOf } from '@pebble-hall/core/project';
+import type { FollowState } from '../../services/followState';
 import type { SpotState } from '../../parts/RoomPlan';
-import { reasonSentence } from '../../parts/sentences';
+import { reasonSentence } from '../../words/sweepReasons';
 import { whereText } from './SpotCard';
 import type { WalkNow } from './useWalk';
 

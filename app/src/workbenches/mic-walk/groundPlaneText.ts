@@ -1,9 +1,8 @@
-import type { Project, Spot } from '@pebble-hall/core/project';
+import { type Project, type Spot, fittedOf } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { groundPlane } from '@pebble-hall/core/spots';
-import { formatHz } from '../../parts/chartMath';
-import { CAPSULE_M } from '../../parts/measuring';
-import { fittedOf } from '../../parts/progress';
+import { formatHz } from '../../charts/chartMath';
+import { CAPSULE_M } from '../../services/measuring';
 
 /** What a spot on the floor means: both ways of the sound from each loudspeaker, and how far up the doubling holds. */
 export function groundPlaneText(project: Project, spot: Spot): string {

@@ -1,8 +1,8 @@
 import type { Sweep } from '@pebble-hall/core/project';
-import { hearTrace } from '../../parts/channelSounds';
-import { exclusively } from '../../parts/running';
-import { tellProblem } from '../../parts/tell';
-import { isAbort } from '../../rig';
+import { hearTrace } from '../../services/channelSounds';
+import { exclusively } from '../../services/running';
+import { tellProblem } from '../../services/notify';
+import { isAbort } from '../../ports/abort';
 import { repository, sentenceOf } from '../../store';
 
 /** Plays what the room made of a click, one sweep after the other. */

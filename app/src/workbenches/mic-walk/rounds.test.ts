@@ -1,5 +1,4 @@
-import type { Sweep } from '@pebble-hall/core/project';
-import { checkProject } from '@pebble-hall/core/project';
+import { type Sweep, checkProject } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { netLoftProject } from '../../../../demo/netLoftProject';
 import { withNewRound, withoutRound } from './rounds';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { FollowCommand, FollowState } from '../../parts/followState';
+import type { FollowCommand, FollowState } from '../../services/followState';
 
 export interface Followers {
   /** null while nobody can follow */

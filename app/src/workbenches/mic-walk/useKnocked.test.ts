@@ -1,8 +1,8 @@
-import type { Project } from '@pebble-hall/core/project';
+import { sweepForTest } from '../../../../demo/sweepForTest';
+import { type Project } from '@pebble-hall/core/project';
 import { whiteNoise } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
 import { netLoftProject } from '../../../../demo/netLoftProject';
-import { sweepForTest } from '../../parts/sweepForTest';
 import { knockedSpots } from './useKnocked';
 
 const empty = netLoftProject();

@@ -1,7 +1,7 @@
 import { likeness, SAME_PLACE } from '@pebble-hall/core/measure';
-import type { Project, Spot, Sweep } from '@pebble-hall/core/project';
-import { useEffect, useState } from 'react';
-import { fittedOf, sweepOf } from '../../parts/progress';
+import { type Project, type Spot, type Sweep, fittedOf, sweepOf } from '@pebble-hall/core/project';
+import QuickLRU from 'quick-lru';
+import { useDerived } from '../../services/useDerived';
 import { repository } from '../../store';
 
 /** A spot whose reference click sounded different from one sweep on: the stand was knocked. */
@@ -11,7 +11,7 @@ export interface KnockedSpot {
   sweeps: Sweep[];
 }
 
-const known = new Map<string, Float32Array>();
+const known = new QuickLRU<string, Float32Array>({ maxSize: 500 });
 
 async function referenceOf(id: string): Promise<Float32Array | null> {
   const found = known.get(id) ?? (await repository().array(id))?.samples ?? null;
@@ -19,9 +19,11 @@ async function referenceOf(id: string): Promise<Float32Array | null> {
   return found;
 }
 
+type Ground = Pick<Project, 'place' | 'sweeps' | 'roundId'>;
+
 /** Spots of the round under way where the answer to the reference click changed between two sweeps. */
 export async function knockedSpots(
-  project: Project,
+  project: Ground,
   read: (id: string) => Promise<Float32Array | null> = referenceOf,
 ): Promise<KnockedSpot[]> {
   const found: KnockedSpot[] = [];
@@ -40,21 +42,12 @@ export async function knockedSpots(
   return found;
 }
 
+const NONE: KnockedSpot[] = [];
+const find = (ground: Ground) => knockedSpots(ground);
+const OPTIONS = { follows: (a: Ground, b: Ground) => a.roundId === b.roundId };
+
 /** `knockedSpots`, kept up with the project. */
-export function useKnocked(project: Project): KnockedSpot[] {
-  const [found, setFound] = useState<KnockedSpot[]>([]);
-  const key = project.sweeps.map((s) => `${s.referenceId} ${s.verdict.state}`).join(' ') + project.roundId;
-  useEffect(() => {
-    let current = true;
-    // without it the round goes on all the same: arrivals tell most of it, too
-    knockedSpots(project).then(
-      (spots) => current && setFound(spots),
-      () => undefined,
-    );
-    return () => {
-      current = false;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key names all answers
-  }, [key]);
-  return found;
+export function useKnocked({ place, sweeps, roundId }: Project): KnockedSpot[] {
+  // without it the round goes on all the same: arrivals tell most of it, too
+  return useDerived({ place, sweeps, roundId }, find, OPTIONS).value ?? NONE;
 }

@@ -2,45 +2,28 @@ import { Button, Progress } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useStore } from 'zustand';
-import { Frame } from '../../parts/Frame';
-import { running, silence } from '../../parts/running';
-import { clearProblem } from '../../parts/tell';
-import { rigName } from '../../parts/theRig';
-import { useChange, type Change } from '../../parts/useChange';
-import { PracticeButton } from './PracticeButton';
-import { useGuarded, type Guarded } from './useGuarded';
+import { running, silence } from '../../services/running';
+import { clearProblem } from '../../services/notify';
+import { rigName } from '../../services/theRig';
+import { changeProject } from '../../services/changeProject';
+import { PracticeButton } from './connect/PracticeButton';
+import { useGuarded } from './useGuarded';
 import { evidenceOf, VIEWS, type View } from './views';
 
-/** What every view of the Rig is given. */
-export interface ViewProps {
-  project: Project;
-  change: Change;
-  guarded: Guarded;
-  busy: boolean;
-}
-
 const shown = {
-  Connect: lazy(() => import('./ConnectView')),
-  Microphones: lazy(() => import('./MicrophonesView')),
-  Level: lazy(() => import('./LevelView')),
-  Channels: lazy(() => import('./ChannelsView')),
-  Distances: lazy(() => import('./DistancesView')),
+  Connect: lazy(() => import('./connect/ConnectView')),
+  Microphones: lazy(() => import('./microphones/MicrophonesView')),
+  Level: lazy(() => import('./level/LevelView')),
+  Channels: lazy(() => import('./channels/ChannelsView')),
+  Distances: lazy(() => import('./distances/DistancesView')),
 };
-
-/** Is every link of the chain right, and loud enough over the noise? */
-export function RigWorkbench() {
-  return (
-    <Frame path="/rig" title="Rig">
-      {(project) => <Rig project={project} />}
-    </Frame>
-  );
-}
 
 const viewOfHash = (): View =>
   VIEWS.find((v) => v.toLowerCase() === location.hash.slice(1).toLowerCase()) ?? 'Channels';
 
-function Rig({ project }: { project: Project }) {
-  const change = useChange(project.id);
+/** Is every link of the chain right, and loud enough over the noise? */
+export default function RigWorkbench({ project }: { project: Project }) {
+  const change = changeProject;
   const guarded = useGuarded();
   const busy = useStore(running, (r) => r.what);
   const [view, setView] = useState<View>(viewOfHash);

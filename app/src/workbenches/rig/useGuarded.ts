@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { exclusively } from '../../parts/running';
-import { clearProblem, tell, tellProblem } from '../../parts/tell';
-import { isAbort } from '../../rig';
+import { exclusively } from '../../services/running';
+import { clearProblem, tell, tellProblem } from '../../services/notify';
+import { isAbort } from '../../ports/abort';
 import { sentenceOf } from '../../store';
 
 export interface Guarded {

@@ -1,10 +1,9 @@
-import type { Project } from '@pebble-hall/core/project';
+import { type Project, fittedOf } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import { checkChannel } from '../../parts/measuring';
-import { fittedOf } from '../../parts/progress';
-import { microphoneOf, rigOf, standMicrophones } from '../../parts/theRig';
-import type { Change } from '../../parts/useChange';
-import { readNoise, recordSilence } from '../../rig';
+import { checkChannel } from '../../services/measuring';
+import { microphoneOf, rigOf, placeMicrophones } from '../../services/theRig';
+import type { Change } from '../../services/changeProject';
+import { readNoise, recordSilence } from '../../services/takeSweep';
 import type { Guarded } from './useGuarded';
 
 const NOISE_S = 2;
@@ -16,7 +15,7 @@ export function useRigWork(project: Project, change: Change, { run, setProgress 
   const listen = () =>
     run('Listening to the room', async (signal) => {
       const device = rigOf(project);
-      standMicrophones(device, project, project.place.spots[0]!.position);
+      placeMicrophones(device, project, project.place.spots[0]!.position);
       const options = { signal, onProgress: setProgress };
       const silence = await recordSilence(device, microphoneOf(project).input, NOISE_S, options);
       const { rate } = await device.open();

@@ -1,6 +1,5 @@
-import type { Project } from '@pebble-hall/core/project';
-import { fittedOf } from '../../parts/progress';
-import { levelOf, microphoneOf } from '../../parts/theRig';
+import { type Project, fittedOf } from '@pebble-hall/core/project';
+import { levelOf, microphoneOf } from '../../services/theRig';
 
 /** The parts of the Rig, in the order in which one does them; any can be left for another at any time. */
 export const VIEWS = ['Connect', 'Microphones', 'Level', 'Channels', 'Distances'] as const;

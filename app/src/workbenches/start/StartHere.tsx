@@ -1,9 +1,7 @@
 import { Button } from '@mantine/core';
-import type { Project } from '@pebble-hall/core/project';
-import { Frame } from '../../parts/Frame';
+import { type Project, isSpotTaken } from '@pebble-hall/core/project';
 import { Note } from '../../parts/Note';
-import { isSpotTaken } from '../../parts/progress';
-import { stonesOf } from '../../parts/stones';
+import { stonesOf } from '../../words/workbenchStatus';
 import { RoomPlan } from '../../parts/RoomPlan';
 
 const STEPS: { path: string; title: string; text: string }[] = [
@@ -40,15 +38,7 @@ const STEPS: { path: string; title: string; text: string }[] = [
 ];
 
 /** First page: the place, and what to do next in it. */
-export function StartHere() {
-  return (
-    <Frame path="/" title="Start here">
-      {(project) => <Start project={project} />}
-    </Frame>
-  );
-}
-
-function Start({ project }: { project: Project }) {
+export default function StartHere({ project }: { project: Project }) {
   const stones = stonesOf(project);
   // one looks and listens at any time, that is never done: the button leads to what must be done
   const atAnyTime = ['Traces', 'Listen'];

@@ -1,10 +1,10 @@
 import type { DecayMap } from '@pebble-hall/core/views';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../parts/chartMath';
-import { heatColour } from '../../parts/heatColour';
-import { SAVED_SIZE, type SavedPlot } from '../../parts/plotSvg';
-import { SavePlotMenu } from '../../parts/SavePlotMenu';
+import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../charts/chartMath';
+import { heatColour } from '../../charts/heatColour';
+import { SAVED_SIZE, type SavedPlot } from '../../charts/plotSvg';
+import { SavePlotMenu } from '../../charts/SavePlotMenu';
 
 const LEFT = 62;
 const BOTTOM = 28;

@@ -2,15 +2,16 @@ import { SegmentedControl } from '@mantine/core';
 import type { DecayMap } from '@pebble-hall/core/views';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
-import { formatDb, formatHz } from '../../parts/chartMath';
+import { formatDb, formatHz } from '../../charts/chartMath';
 import { Note } from '../../parts/Note';
-import { sweepOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { sweepOf, usableSpots } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { DecayMapPlot } from './DecayMapPlot';
 import { TRACE_COLOURS } from './traceColours';
-import type { LookProps } from './TracesWorkbench';
+import type { LookProps } from './lookProps';
 import { Unseen } from './Unseen';
-import { useLooked } from './useLooked';
+import { viewedRef } from '@pebble-hall/core/jobs';
+import { useJob } from '../../services/useJob';
 
 const REACH = {
   Lows: { fromHz: 20, toHz: 320, lengthS: 1.2, stepS: 0.005 },
@@ -28,12 +29,14 @@ export default function DecayView({ project, channels, roundId, spotId }: LookPr
   const [reach, setReach] = useState<Reach>('Lows');
   const channel = channels[0]!;
   const sweep = sweepOf(project, spotId, channel.id, 'as found', roundId);
-  const { value: whole, problem } = useLooked(project, sweep ? [sweep] : [], `decay ${reach}`, (api, [key]) =>
-    api.decay(key!, REACH[reach]),
+  const { value: whole, problem } = useJob(
+    'views.decay',
+    sweep ? { ref: viewedRef(sweep, project), request: REACH[reach] } : null,
   );
   const all = usableSpots(project, channel.id, roundId).averaged;
-  const { value: resonances } = useLooked(project, all, 'resonances', (api, keys) =>
-    api.resonances(keys, LOWS),
+  const { value: resonances } = useJob(
+    'views.resonances',
+    all.length > 0 ? { refs: all.map((s) => viewedRef(s, project)), band: LOWS } : null,
   );
   const found = (resonances ?? []).slice(0, 8);
   const map = useMemo(() => (whole ? untilGone(whole) : null), [whole]);

@@ -1,14 +1,15 @@
 import { SegmentedControl } from '@mantine/core';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useState } from 'react';
-import { formatHz } from '../../parts/chartMath';
+import { formatHz } from '../../charts/chartMath';
 import { Note } from '../../parts/Note';
-import { sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { sweepOf } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { colourOf } from './traceColours';
-import type { LookProps } from './TracesWorkbench';
+import type { LookProps } from './lookProps';
 import { Unseen } from './Unseen';
-import { useLooked } from './useLooked';
+import { viewedRef } from '@pebble-hall/core/jobs';
+import { useJob } from '../../services/useJob';
 
 const grid = logGrid();
 const WHAT = ['Phase', 'Group delay', 'Excess group delay'] as const;
@@ -21,9 +22,7 @@ export default function DelayView({ project, channels, roundId, spotId }: LookPr
   const [what, setWhat] = useState<What>('Group delay');
   const channel = channels[0]!;
   const sweep = sweepOf(project, spotId, channel.id, 'as found', roundId);
-  const { value, problem } = useLooked(project, sweep ? [sweep] : [], 'delays', (api, [key]) =>
-    api.delays(key!),
-  );
+  const { value, problem } = useJob('views.delays', sweep ? viewedRef(sweep, project) : null);
   const band = sweep?.verdict.band ?? { from: 20, to: 20000 };
   const curve =
     value &&

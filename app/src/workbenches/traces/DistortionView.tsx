@@ -1,13 +1,13 @@
 import { unpackHarmonics, type HarmonicCurves } from '@pebble-hall/core/measure';
 import { useEffect, useState } from 'react';
-import { formatDb, formatHz } from '../../parts/chartMath';
+import { formatDb, formatHz } from '../../charts/chartMath';
 import { DataTable } from '../../parts/DataTable';
 import { Note } from '../../parts/Note';
-import { sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { sweepOf } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { repository } from '../../store';
 import { distortionLines, MUCH_DB, percentOf, worstDistortion } from './harmonicLines';
-import type { LookProps } from './TracesWorkbench';
+import type { LookProps } from './lookProps';
 
 const COLOURS = ['trace-buoy', 'trace-mussel', 'trace-gorse', 'trace-heather'];
 /** Frequencies at which the table reads the curves. */

@@ -3,13 +3,14 @@ import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
 import { Note } from '../../parts/Note';
 import { NumberField } from '../../parts/NumberField';
-import { usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
-import { splOffsetDb } from '../../parts/theRig';
+import { usableSpots } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
+import { splOffsetDb } from '../../services/theRig';
 import { speechAndNoise } from './speechLevels';
 import { figureRows, figuresOverSpots, OCTAVE_NAMES, whyMissing } from './figureRows';
-import type { LookProps } from './TracesWorkbench';
-import { useLooked } from './useLooked';
+import type { LookProps } from './lookProps';
+import { viewedRef } from '@pebble-hall/core/jobs';
+import { useJob } from '../../services/useJob';
 
 const centres = Float64Array.from(FIGURE_OCTAVES, (b) => b.centre);
 /** Raised speech, as it is set at the seats of a hall. */
@@ -20,7 +21,8 @@ const seconds = (v: number) => `${v.toFixed(2)} s`;
 export default function FiguresView({ project, channels, roundId }: LookProps) {
   const channel = channels[0]!;
   const sweeps = usableSpots(project, channel.id, roundId).averaged;
-  const { value, problem } = useLooked(project, sweeps, 'figures', (api, keys) => api.figures(keys));
+  const refs = sweeps.length > 0 ? sweeps.map((s) => viewedRef(s, project)) : null;
+  const { value, problem } = useJob('views.figures', refs);
   const [speechDbA, setSpeechDbA] = useState(SPEECH_DBA);
   const offsetDb = splOffsetDb(project);
   const { noise } = project.rig;
@@ -28,9 +30,7 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
     () => (noise && offsetDb !== null ? speechAndNoise(noise, speechDbA, offsetDb) : null),
     [noise, speechDbA, offsetDb],
   );
-  const { value: speech } = useLooked(project, sweeps, `speech ${JSON.stringify(levels)}`, (api, keys) =>
-    api.speech(keys, levels),
-  );
+  const { value: speech } = useJob('views.speech', refs && { refs, levels });
   const table = useMemo(() => (value ? figuresOverSpots(value.filter((v) => v !== null)) : null), [value]);
   const traces: ChartTrace[] = table
     ? (

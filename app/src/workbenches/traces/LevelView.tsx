@@ -6,17 +6,19 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { logGrid, powerOfDb, smoothLevels } from '@pebble-hall/core/signal';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
-import { levelRange } from '../../parts/chartMath';
+import { levelRange } from '../../charts/chartMath';
 import { Note } from '../../parts/Note';
 import { NumberField } from '../../parts/NumberField';
-import { sweepOf, usableSpots } from '../../parts/progress';
-import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../parts/ResponseChart';
+import { sweepOf, usableSpots } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartBand, type ChartTrace, type Smoothing } from '../../charts/ResponseChart';
 import { cornerTable } from './cornerTable';
 import { normalised, placedTarget, type NormaliseAt } from './normalised';
 import { readLevels, type ChannelLevels } from './readLevels';
 import { colourOf } from './traceColours';
-import type { LookProps } from './TracesWorkbench';
-import { useLooked } from './useLooked';
+import type { LookProps } from './lookProps';
+import { viewedRef } from '@pebble-hall/core/jobs';
+import { useJob } from '../../services/useJob';
+import { useAlike } from '../../services/useDerived';
 
 const grid = logGrid();
 const NORMALISE: { value: NormaliseAt; label: string }[] = [
@@ -28,7 +30,8 @@ const NORMALISE: { value: NormaliseAt; label: string }[] = [
 ];
 
 /** How loud is each channel at each frequency, on the average of the seats and from seat to seat? */
-export default function LevelView({ project, channels, roundId, spotId }: LookProps) {
+export default function LevelView({ project, channels: chosen, roundId, spotId }: LookProps) {
+  const channels = useAlike(chosen);
   const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const [corrected, setCorrected] = useState(true);
   const [pinned, setPinned] = useState(false);
@@ -40,18 +43,14 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
   const [against, setAgainst] = useState<string | null>(null);
 
   const sweepsOf = (id: string, round: string) => usableSpots(project, id, round).averaged;
-  const own = channels.flatMap((l) => sweepsOf(l.id, roundId));
-  const other = against ? channels.flatMap((l) => sweepsOf(l.id, against)) : [];
-  const { value: levels, problem } = useLooked(
-    project,
-    [...own, ...other],
-    `levels ${corrected}`,
-    (api, keys) => api.levels(keys, corrected),
-    'curve',
-  );
+  const own = useAlike(channels.flatMap((l) => sweepsOf(l.id, roundId)));
+  const other = useAlike(against ? channels.flatMap((l) => sweepsOf(l.id, against)) : []);
+  const refs = [...own, ...other].map((s) => viewedRef(s, project, 'curve'));
+  const { value: levels, problem } = useJob('views.levels', refs.length > 0 ? { refs, corrected } : null);
   const home = channels[0] && sweepOf(project, spotId, channels[0].id, 'as found', roundId);
-  const { value: reflections } = useLooked(project, home ? [home] : [], 'reflections', (api, [key]) =>
-    api.reflections(key!, speedOfSound(project.place.temperatureC)),
+  const { value: reflections } = useJob(
+    'views.reflections',
+    home ? { ref: viewedRef(home, project), speedOfSound: speedOfSound(project.place.temperatureC) } : null,
   );
 
   const looked: ChannelLevels[] = useMemo(() => {
@@ -94,12 +93,14 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
         features: peaksAndDips(grid, average.averageDb, spots, band),
       };
     });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- levels follow the sweeps
-  }, [levels, at, where, channels.map((l) => l.id).join(), project.variants, project.variantId]);
+  }, [levels, own, other, at, where, channels, project]);
 
   const alone = looked.length === 1 ? looked[0]! : null;
-  const pair = looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null;
-  const difference = minus && pair;
+  const difference = useMemo(
+    () => (minus && looked.length === 2 ? ([looked[0]!, looked[1]!] as const) : null),
+    [minus, looked],
+  );
+  const pair = looked.length === 2;
   const traces: ChartTrace[] = useMemo(() => {
     if (difference) {
       const [a, b] = difference;
@@ -156,8 +157,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
         },
       ];
     });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a pair is made of what was looked at
-  }, [looked, fanned, minus, against]);
+  }, [looked, alone, fanned, difference, against, project]);
   const bands: ChartBand[] = useMemo(
     () =>
       alone && !fanned
@@ -171,8 +171,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
             },
           ]
         : [],
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the colour follows the channel
-    [alone, fanned],
+    [alone, fanned, project],
   );
   // the range holds all spots, so that fanning them out under the pointer moves nothing else
   const range = useMemo(
@@ -183,8 +182,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
             [alone.lowDb, alone.highDb].map((c) => smoothLevels(grid, c, 12)),
           )
         : undefined,
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a difference is one of two, never alone
-    [alone],
+    [alone, difference],
   );
   const notes = readLevels(looked, alone ? (reflections ?? []) : []);
   const marks = notes.flatMap((n, i) => (n.at ? [{ number: i + 1, ...n.at }] : []));
@@ -284,7 +282,7 @@ export default function LevelView({ project, channels, roundId, spotId }: LookPr
           {pair ? (
             <Checkbox
               size="xs"
-              label={`${pair[0].name} minus ${pair[1].name}`}
+              label={`${looked[0]!.name} minus ${looked[1]!.name}`}
               checked={minus}
               onChange={(e) => setMinus(e.currentTarget.checked)}
             />

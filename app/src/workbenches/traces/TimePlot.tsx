@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { ticksOf } from '../../parts/chartMath';
-import { SavePlotMenu } from '../../parts/SavePlotMenu';
+import { ticksOf } from '../../charts/chartMath';
+import { SavePlotMenu } from '../../charts/SavePlotMenu';
 
 export interface TimePlotProps {
   label: string;

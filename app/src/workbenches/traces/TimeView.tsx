@@ -2,15 +2,16 @@ import { Checkbox, NumberInput, SegmentedControl } from '@mantine/core';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useState } from 'react';
-import { formatDb } from '../../parts/chartMath';
+import { formatDb } from '../../charts/chartMath';
 import { Note } from '../../parts/Note';
-import { sweepOf } from '../../parts/progress';
-import { ResponseChart, type ChartTrace } from '../../parts/ResponseChart';
+import { sweepOf } from '@pebble-hall/core/project';
+import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { TimePlot } from './TimePlot';
 import { colourOf } from './traceColours';
-import type { LookProps } from './TracesWorkbench';
+import type { LookProps } from './lookProps';
 import { Unseen } from './Unseen';
-import { useLooked } from './useLooked';
+import { viewedRef } from '@pebble-hall/core/jobs';
+import { useJob } from '../../services/useJob';
 
 const grid = logGrid();
 const WHAT = ['Impulse', 'Step', 'Energy'] as const;
@@ -28,16 +29,14 @@ export default function TimeView({ project, channels, roundId, spotId }: LookPro
   const channel = channels[0]!;
   const sweep = sweepOf(project, spotId, channel.id, 'as found', roundId);
   const list = sweep ? [sweep] : [];
-  const { value: time, problem } = useLooked(project, list, `time ${reach}`, (api, [key]) =>
-    api.time(key!, { fromMs: -5, toMs: REACH_MS[reach] }),
-  );
-  const { value: whole } = useLooked(project, list, 'whole', (api, keys) => api.levels(keys, true));
-  const asked = inCycles ? { cycles } : { leftS: frame.leftMs / 1000, rightS: frame.rightMs / 1000 };
-  const { value: windowed } = useLooked(project, list, `window ${JSON.stringify(asked)}`, (api, [key]) =>
-    api.windowed(key!, asked, true),
-  );
-  const { value: reflections } = useLooked(project, list, 'reflections', (api, [key]) =>
-    api.reflections(key!, speedOfSound(project.place.temperatureC)),
+  const ref = list[0] ? viewedRef(list[0], project) : null;
+  const { value: time, problem } = useJob('views.time', ref && { ref, fromMs: -5, toMs: REACH_MS[reach] });
+  const { value: whole } = useJob('views.levels', ref && { refs: [ref], corrected: true });
+  const window = inCycles ? { cycles } : { leftS: frame.leftMs / 1000, rightS: frame.rightMs / 1000 };
+  const { value: windowed } = useJob('views.windowed', ref && { ref, window, corrected: true });
+  const { value: reflections } = useJob(
+    'views.reflections',
+    ref && { ref, speedOfSound: speedOfSound(project.place.temperatureC) },
   );
   const colour = colourOf(project, channel.id);
   const values = time && { Impulse: time.impulse, Step: time.step, Energy: time.energyDb }[what];

@@ -1,19 +1,9 @@
 import { Select } from '@mantine/core';
-import type { Loudspeaker, Project } from '@pebble-hall/core/project';
+import { type Loudspeaker, type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { FamilyChips } from '../../parts/FamilyChips';
-import { Frame } from '../../parts/Frame';
-import { fittedOf, sweepOf } from '../../parts/progress';
-import { useChange } from '../../parts/useChange';
+import { changeProject } from '../../services/changeProject';
 import { TRACE_COLOURS } from './traceColours';
-
-/** What every way of looking is given: the channels chosen, and the spot for what can only be seen at one. */
-export interface LookProps {
-  project: Project;
-  channels: Loudspeaker[];
-  roundId: string;
-  spotId: string;
-}
 
 const VIEWS = ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'] as const;
 type View = (typeof VIEWS)[number];
@@ -34,17 +24,9 @@ const hashOf = (view: View) => view.toLowerCase().replace(' ', '-');
 const viewOfHash = (): View => VIEWS.find((v) => hashOf(v) === location.hash.slice(1)) ?? 'Level';
 
 /** What does the room do to each channel? */
-export function TracesWorkbench() {
-  return (
-    <Frame path="/traces" title="Traces">
-      {(project) => <Traces project={project} />}
-    </Frame>
-  );
-}
-
-function Traces({ project }: { project: Project }) {
+export default function TracesWorkbench({ project }: { project: Project }) {
   const [view, setView] = useState<View>(viewOfHash);
-  const change = useChange(project.id);
+  const change = changeProject;
   const asked = useMemo(() => new URLSearchParams(location.search), []);
   const [chosen, setChosen] = useState<string[]>(() => asked.getAll('channel'));
   const [spotId, setSpotId] = useState(

@@ -1,5 +1,5 @@
-import { formatDb, formatHz } from '../../parts/chartMath';
-import type { TableData } from '../../parts/tableText';
+import { formatDb, formatHz } from '../../charts/chartMath';
+import type { TableData } from '../../services/tableText';
 import type { ChannelLevels } from './readLevels';
 
 /** Range, roll-off corners and level of each channel, against the loudest of them. */

@@ -6,7 +6,7 @@ import {
   type FigureOverSpots,
   type OctaveFigures,
 } from '@pebble-hall/core/acoustics';
-import type { TableData } from '../../parts/tableText';
+import type { TableData } from '../../services/tableText';
 
 /** How each figure is called and written; Ts and times in ms and s, D50 in %. */
 const WRITTEN: Record<FigureName, { name: string; scale: number; digits: number }> = {

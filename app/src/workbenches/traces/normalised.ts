@@ -1,6 +1,6 @@
 import { findRollOffs, ownSpan, placeTarget, rollOffDb, targetShape } from '@pebble-hall/core/correct';
 import { targetOf, variantOf, type Project } from '@pebble-hall/core/project';
-import { nearestIndex } from '../../parts/chartMath';
+import { nearestIndex } from '../../charts/chartMath';
 
 export type NormaliseAt = 'as it is' | 'frequency' | 'own band' | 'band' | 'target';
 

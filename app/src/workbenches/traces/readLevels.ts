@@ -1,6 +1,6 @@
 import type { Corners, Feature, Reflection } from '@pebble-hall/core/views';
 import { smoothLevels, logGrid } from '@pebble-hall/core/signal';
-import { formatDb, formatHz, nearestIndex } from '../../parts/chartMath';
+import { formatDb, formatHz, nearestIndex } from '../../charts/chartMath';
 
 /** One channel as the level plot shows it; curves on the 1/48-octave grid, dB. */
 export interface ChannelLevels {

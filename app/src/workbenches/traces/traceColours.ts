@@ -1,5 +1,4 @@
-import type { Project } from '@pebble-hall/core/project';
-import { fittedOf } from '../../parts/progress';
+import { type Project, fittedOf } from '@pebble-hall/core/project';
 
 /** One for each channel, in the order of the plan. */
 export const TRACE_COLOURS = [

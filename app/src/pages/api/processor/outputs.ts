@@ -1,4 +1,4 @@
-import type { OutputChange } from '@pebble-hall/stand-ins/processor';
+import type { OutputChange } from '@pebble-hall/core/processing';
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody } from '../../../server/answers';
 import { deskOf } from '../../../server/desks';

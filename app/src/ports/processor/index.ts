@@ -1,0 +1,9 @@
+/** The processor: the port, and its adapters. */
+export {
+  activeMemory,
+  ProcessorError,
+  type ProcessorCapabilities,
+  type ProcessorPort,
+  type ProcessorPractice,
+} from './ProcessorPort';
+export { StandInProcessor } from './standInProcessor';

@@ -1,0 +1,216 @@
+import { type AudioRig } from './AudioRig';
+import { isAbort } from '../abort';
+
+/** One promise that every rig makes, and how it is tested; `check` throws when it is broken. */
+export interface ContractClause {
+  name: string;
+  check: (rig: AudioRig) => Promise<void>;
+}
+
+function must(holds: boolean, what: string): void {
+  if (!holds) throw new Error(what);
+}
+
+/** The sentence that something fails with. */
+async function failure(work: Promise<unknown>): Promise<string> {
+  try {
+    await work;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+  throw new Error('nothing was refused');
+}
+
+const rms = (x: Float32Array) => Math.sqrt(x.reduce((sum, v) => sum + v * v, 0) / x.length);
+
+/** A soft tone with its ends faded. */
+const tone = (length: number, rate: number) =>
+  Float32Array.from({ length }, (_, i) => {
+    const edge = Math.min(1, i / 480, (length - 1 - i) / 480);
+    return 0.05 * edge * Math.sin((2 * Math.PI * 440 * i) / rate);
+  });
+
+/** The contract of the port `AudioRig`; every adapter passes all of it, in a browser. */
+export const AUDIO_RIG_CONTRACT: ContractClause[] = [
+  {
+    name: 'describes itself: a name, a rate, numbered inputs and outputs',
+    check: async (rig) => {
+      const { name, rate, inputs, outputs, warnings } = await rig.open();
+      must(name.length > 0 && rate >= 44100, `name "${name}", rate ${rate}`);
+      must(inputs.length >= 2 && outputs.length >= 2, `${inputs.length} inputs, ${outputs.length} outputs`);
+      must(
+        [...inputs, ...outputs].every((c) => c.number >= 1 && c.name !== ''),
+        'a connector has no number or name',
+      );
+      must(Array.isArray(warnings), 'no list of warnings');
+    },
+  },
+  {
+    name: 'plays and records as many frames as asked, on the inputs asked, in their order',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const samples = tone(rate / 4, rate);
+      const lengthFrames = rate / 2 + 77;
+      const request = { signals: [{ output: 1, samples }], lengthFrames };
+      const { channels, dropouts, missedBlocks } = await rig.playAndRecord({ ...request, inputs: [1, 2] });
+      must(channels.length === 2, `${channels.length} channels`);
+      must(
+        channels.every((c) => c.length === lengthFrames),
+        `lengths ${channels.map((c) => c.length).join()}`,
+      );
+      must(
+        channels.every((c) => c.every(Number.isFinite)),
+        'a sample is no number',
+      );
+      must(missedBlocks === 0 && dropouts >= 0, `${missedBlocks} blocks missed, ${dropouts} dropouts`);
+      const swapped = await rig.playAndRecord({ ...request, inputs: [2, 1] });
+      const near = (a: Float32Array, b: Float32Array) => Math.abs(20 * Math.log10(rms(a) / rms(b))) < 6;
+      must(near(channels[0]!, swapped.channels[1]!), 'input 1 is another one when the order changes');
+      must(near(channels[1]!, swapped.channels[0]!), 'input 2 is another one when the order changes');
+    },
+  },
+  {
+    name: 'records sound, also while nothing is played',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const { channels } = await rig.playAndRecord({ signals: [], inputs: [1], lengthFrames: rate / 4 });
+      must(rms(channels[0]!) > 0, 'the recording is empty');
+    },
+  },
+  {
+    name: 'tells its progress, never backwards, and ends at 1',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const shares: number[] = [];
+      await rig.playAndRecord(
+        { signals: [], inputs: [1], lengthFrames: rate },
+        { onProgress: (share) => shares.push(share) },
+      );
+      must(shares.at(-1) === 1, `the last share is ${shares.at(-1)}`);
+      must(
+        shares.every((s, i) => s >= 0 && s <= 1 && (i === 0 || s >= shares[i - 1]!)),
+        shares.join(),
+      );
+    },
+  },
+  {
+    name: 'hands out what the first input hears while it records, all of it and in order',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const heard = new Float32Array(rate);
+      let next = 0;
+      const { channels } = await rig.playAndRecord(
+        { signals: [{ output: 1, samples: tone(rate / 2, rate) }], inputs: [2, 1], lengthFrames: rate },
+        {
+          onBlock: (block, fromFrame) => {
+            must(fromFrame === next, `a block from frame ${fromFrame} follows frame ${next}`);
+            heard.set(block, fromFrame);
+            next = fromFrame + block.length;
+          },
+        },
+      );
+      must(next === rate, `blocks end at frame ${next} of ${rate}`);
+      must(
+        heard.every((v, i) => v === channels[0]![i]),
+        'the blocks differ from the recording',
+      );
+    },
+  },
+  {
+    name: 'stops at once when cancelled, and works again afterwards',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const controller = new AbortController();
+      const samples = tone(5 * rate, rate);
+      const began = performance.now();
+      const take = rig.playAndRecord(
+        { signals: [{ output: 2, samples }], inputs: [1], lengthFrames: samples.length },
+        { signal: controller.signal },
+      );
+      setTimeout(() => controller.abort(), 300);
+      const error: unknown = await take.then(
+        () => null,
+        (e: unknown) => e,
+      );
+      must(isAbort(error), `ended with ${String(error)}`);
+      must(performance.now() - began < 2500, 'it took long to stop');
+      const { channels } = await rig.playAndRecord({ signals: [], inputs: [1], lengthFrames: 4800 });
+      must(channels[0]!.length === 4800, 'nothing came afterwards');
+    },
+  },
+  {
+    name: 'plays nothing when it was cancelled before it began',
+    check: async (rig) => {
+      const error: unknown = await rig
+        .playAndRecord({ signals: [], inputs: [1], lengthFrames: 4800 }, { signal: AbortSignal.abort() })
+        .then(
+          () => null,
+          (e: unknown) => e,
+        );
+      must(error !== null, 'it was not cancelled');
+    },
+  },
+  {
+    name: 'refuses what it has not, and what is louder than full scale, and says so',
+    check: async (rig) => {
+      const { inputs, outputs } = await rig.open();
+      const ask = (output: number, input: number, value: number, lengthFrames = 4800) =>
+        failure(
+          rig.playAndRecord({
+            signals: [{ output, samples: new Float32Array(480).fill(value) }],
+            inputs: [input],
+            lengthFrames,
+          }),
+        );
+      const sentences = [
+        [await ask(outputs.length + 1, 1, 0), `no output ${outputs.length + 1}`],
+        [await ask(1, inputs.length + 1, 0), `no input ${inputs.length + 1}`],
+        [await ask(0, 1, 0), 'no output 0'],
+        [await ask(1, 1, 1.5), 'beyond full scale'],
+        [await ask(1, 1, NaN), 'beyond full scale'],
+        [await ask(1, 1, 0, 0), 'no length'],
+      ] as const;
+      for (const [said, expected] of sentences)
+        must(said.includes(expected), `"${said}" does not say "${expected}"`);
+    },
+  },
+  {
+    name: 'streams blocks of every input asked for until it is stopped',
+    check: async (rig) => {
+      await rig.open();
+      const blocks: Float32Array[][] = [];
+      const starts: number[] = [];
+      let enough = () => {};
+      const ten = new Promise<void>((resolve) => (enough = resolve));
+      const { stop } = await rig.stream([1, 2], (block, fromFrame) => {
+        starts.push(fromFrame);
+        blocks.push(block);
+        if (blocks.length === 10) enough();
+      });
+      await ten;
+      stop();
+      must(
+        blocks.every((b) => b.length === 2 && b[0]!.length === b[1]!.length && b[0]!.length > 0),
+        'a block is odd',
+      );
+      const follow = starts.every(
+        (from, i) => i === 0 || from === starts[i - 1]! + blocks[i - 1]![0]!.length,
+      );
+      must(follow, `blocks begin at ${starts.join()}`);
+      const count = blocks.length;
+      await new Promise((resolve) => setTimeout(resolve, 400));
+      must(blocks.length <= count + 1, `${blocks.length - count} blocks came after it was stopped`);
+    },
+  },
+  {
+    name: 'can be closed and opened again',
+    check: async (rig) => {
+      await rig.open();
+      await rig.close();
+      const { rate } = await rig.open();
+      const { channels } = await rig.playAndRecord({ signals: [], inputs: [1], lengthFrames: rate / 10 });
+      must(channels[0]!.length === rate / 10, 'nothing came after opening it again');
+      await rig.close();
+    },
+  },
+];

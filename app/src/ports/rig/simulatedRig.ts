@@ -1,0 +1,194 @@
+import type { Point } from '@pebble-hall/core/geometry';
+import type { MemoryContents } from '@pebble-hall/core/processing';
+import { BURROW, stepNudge, type Faults, type PlacedMicrophone } from '@pebble-hall/stand-ins/rig';
+import type { RoomJobs } from '../../workers/room.worker';
+import { lane, type Lane } from '../../workers/lane';
+import {
+  checkRequest,
+  type AudioRig,
+  type MicrophoneStand,
+  type PlayOptions,
+  type PlayRequest,
+  type Recording,
+  type RigDescription,
+} from './AudioRig';
+import { abortError, isAbort } from '../abort';
+import { practiceFaults, setPracticeFaults } from './practiceFaults';
+
+/** What it is called where measurements say what they were taken with. */
+export const SIMULATED_RIG_NAME = `${BURROW.name}, simulated`;
+
+export interface SimulatedRigOptions {
+  pace: 'quick' | 'real time';
+  /** tells what the processor in between does */
+  processor: () => Promise<Pick<MemoryContents, 'outputs' | 'filters'>>;
+  faults?: () => Faults;
+}
+
+const BLOCK = 4800;
+
+/** The simulated rig: the same port as a real interface, played into the modelled Net Loft in a worker. */
+export class SimulatedRig implements AudioRig {
+  readonly isAudible = false;
+  private room: Lane<RoomJobs> | null = null;
+  private microphones: PlacedMicrophone[] = [];
+
+  constructor(private readonly options: SimulatedRigOptions) {}
+
+  async open(): Promise<RigDescription> {
+    this.room ??= lane<RoomJobs>(
+      () => new Worker(new URL('../../workers/room.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    return {
+      name: BURROW.name,
+      rate: BURROW.rate,
+      inputs: BURROW.inputs.map((name, i) => ({ number: i + 1, name })),
+      outputs: Array.from({ length: BURROW.outputs }, (_, i) => ({ number: i + 1, name: `Output ${i + 1}` })),
+      warnings: [],
+    };
+  }
+
+  placeMicrophones(microphones: MicrophoneStand[]): void {
+    this.microphones = microphones.map((m) => ({ ...m, serial: Number.parseInt(m.serial, 10) || 0 }));
+  }
+
+  async playAndRecord(
+    request: PlayRequest,
+    { signal, onProgress, onBlock }: PlayOptions = {},
+  ): Promise<Recording> {
+    await this.open();
+    checkRequest(BURROW.name, request, BURROW.outputs, BURROW.inputs.length);
+    if (signal?.aborted) throw abortError();
+    const asked = (this.options.faults ?? practiceFaults)();
+    // a slam waits for a take that is long enough to be worth spoiling
+    const slams = asked.doorSlam && request.signals.length > 0 && request.lengthFrames > 1.5 * BURROW.rate;
+    const faults = { ...asked, doorSlam: slams };
+    const { outputs, filters } = await this.options.processor();
+    const started = performance.now();
+    const seconds = request.lengthFrames / BURROW.rate;
+    const isQuick = this.options.pace === 'quick';
+    // in real time the share is the clock's, as with a real interface; a quick take lasts as long as its computation
+    const timer = setInterval(() => {
+      if (!isQuick) onProgress?.(Math.min(0.99, (performance.now() - started) / 1000 / seconds));
+    }, 60);
+    try {
+      const recorded = await this.room!.run(
+        'record',
+        {
+          signals: request.signals,
+          through: request.through ?? 'outputs',
+          lengthFrames: request.lengthFrames,
+          microphones: this.standing(request, faults),
+          outputs,
+          filters,
+          faults,
+          inputs: request.inputs,
+          take: nextTake(),
+        },
+        { signal, onProgress: isQuick ? (share) => onProgress?.(Math.min(0.99, share)) : undefined },
+      );
+      if (slams && !this.options.faults) {
+        setPracticeFaults({ ...practiceFaults(), doorSlam: false }); // one slam is one slam
+      }
+      const channels = request.inputs.map((input) => recorded[input - 1]!);
+      const until = this.options.pace === 'real time' ? started + 1000 * seconds : 0;
+      await handOut(channels[0], until, onBlock, signal);
+      onProgress?.(1);
+      return { channels, dropouts: 0, missedBlocks: 0 };
+    } finally {
+      clearInterval(timer);
+    }
+  }
+
+  /** The microphones as they really stand: somebody may have knocked the stand since it was put up. */
+  private standing({ signals, lengthFrames }: PlayRequest, faults: Faults): PlacedMicrophone[] {
+    const [first] = this.microphones;
+    if (!first || !faults.nudge || signals.length === 0 || lengthFrames < 1.5 * BURROW.rate)
+      return this.microphones;
+    const { nudge, offset } = stepNudge(faults.nudge, standsAt(first.position));
+    if (!this.options.faults) setPracticeFaults({ ...practiceFaults(), nudge });
+    const { x, y, z } = first.position;
+    const position = { x: x + offset.x, y: y + offset.y, z: z + offset.z };
+    return [{ ...first, position }, ...this.microphones.slice(1)];
+  }
+
+  async stream(
+    inputs: number[],
+    onBlock: (block: Float32Array[], fromFrame: number) => void,
+    onLost: (error: Error) => void = () => {},
+  ): Promise<{ stop: () => void }> {
+    await this.open();
+    checkRequest(
+      BURROW.name,
+      { inputs, signals: [], lengthFrames: BLOCK },
+      BURROW.outputs,
+      BURROW.inputs.length,
+    );
+    const stopper = new AbortController();
+    const started = performance.now();
+    const run = async () => {
+      for (let frame = 0; !stopper.signal.aborted; frame += BLOCK) {
+        const faults = (this.options.faults ?? practiceFaults)();
+        const from = frame;
+        const block = await this.room!.run(
+          'listen',
+          { microphones: this.microphones, faults, inputs, fromFrame: from, length: BLOCK },
+          { signal: stopper.signal },
+        );
+        if (!stopper.signal.aborted) onBlock(block, from);
+        // as sound does, or four times as fast where nobody wants to wait
+        const speed = this.options.pace === 'quick' ? 4 : 1;
+        const due = ((frame + BLOCK) / BURROW.rate / speed) * 1000;
+        await rest(due - (performance.now() - started), stopper.signal);
+      }
+    };
+    run().catch((error: unknown) => {
+      if (!isAbort(error)) onLost(error instanceof Error ? error : new Error(String(error)));
+    });
+    return { stop: () => stopper.abort() };
+  }
+
+  async close(): Promise<void> {
+    this.room?.stop();
+    this.room = null;
+  }
+}
+
+const standsAt = ({ x, y, z }: Point) => [x, y, z].join(' ');
+
+/** Hands out what was recorded, block by block until a moment (by `performance.now`); at once where that is past. */
+async function handOut(
+  channel: Float32Array | undefined,
+  until: number,
+  onBlock: PlayOptions['onBlock'],
+  signal?: AbortSignal,
+): Promise<void> {
+  const from = performance.now();
+  const left = until - from;
+  if (!channel || !onBlock || left <= 0) {
+    if (channel) onBlock?.(channel, 0);
+    return rest(left, signal);
+  }
+  for (let at = 0; at < channel.length; at += BLOCK) {
+    const end = Math.min(channel.length, at + BLOCK);
+    await rest((left * end) / channel.length - (performance.now() - from), signal);
+    onBlock(channel.subarray(at, end), at);
+  }
+}
+
+/** Takes are counted in the browser, so that the same work in an empty one gives the same noise. */
+function nextTake(): number {
+  const take = Number(localStorage.getItem(TAKES) ?? 0) + 1;
+  localStorage.setItem(TAKES, String(take));
+  return take;
+}
+const TAKES = 'pebble-hall.takes';
+
+const rest = (ms: number, signal?: AbortSignal) =>
+  new Promise<void>((resolve, reject) => {
+    const timer = setTimeout(resolve, Math.max(0, ms));
+    signal?.addEventListener('abort', () => {
+      clearTimeout(timer);
+      reject(abortError());
+    });
+  });

@@ -1,0 +1,21 @@
+import { variantOf, type Correction } from '@pebble-hall/core/project';
+import { expect, it } from 'vitest';
+import { netLoftProject } from '../../../demo/netLoftProject';
+import { filterPart } from './exactFilters';
+
+const { correction } = variantOf(netLoftProject());
+const part = (change: Partial<Correction>) => filterPart({ ...correction, ...change });
+
+it('filters depend on target, strength, limits and form; not on levels, delays, crossovers or the guard', () => {
+  const plain = part({});
+  expect(part({ strength: 0.5 })).not.toEqual(plain);
+  expect(part({ maxBoostDb: 3 })).not.toEqual(plain);
+  expect(part({ filter: { ...correction.filter, style: 'linear' } })).not.toEqual(plain);
+  for (const same of [
+    { alignment: { left: { trimDb: -3, delayMs: 2, inverted: true } } },
+    { crossovers: { left: { highPass: null, lowPass: null } } },
+    { headroomGuard: false },
+    { lowChannel: { gainDb: 0, lowPass: null } },
+  ] as Partial<Correction>[])
+    expect(part(same), JSON.stringify(same)).toEqual(plain);
+});

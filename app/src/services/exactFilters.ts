@@ -1,0 +1,148 @@
+import type { ChannelDesign, ExactChannel } from '@pebble-hall/core/correct';
+import {
+  channelRequests,
+  sourceKey,
+  togetherIds,
+  type ChannelRequest,
+  type DesignGround,
+  type ExactRequest,
+} from '@pebble-hall/core/jobs';
+import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/processing';
+import { fittedOf, lowInput, type Correction, type Project } from '@pebble-hall/core/project';
+import QuickLRU from 'quick-lru';
+import { madeFilters } from '../store';
+import type { Job } from './derivation';
+import { runJob } from './jobs';
+import { theProcessor } from './theProcessor';
+
+export type Designs = Map<string, ChannelDesign>;
+
+export interface ExactFilters {
+  designs: Designs;
+  exact: Map<string, ExactChannel>;
+}
+
+/** The part of a correction that its filters depend on: levels, delays and crossovers do not change them. */
+export const filterPart = (correction: Correction): Correction => ({
+  ...correction,
+  alignment: {},
+  crossovers: {},
+  lowChannel: null,
+  headroomGuard: false,
+});
+
+export async function designAll(requests: ChannelRequest[], job?: Partial<Job>): Promise<Designs> {
+  const designs = await runJob('design.design', requests, job);
+  return new Map(designs.map((d) => [d.id, d]));
+}
+
+/** How many sections of its own a channel's fit may use, beside those that a subwoofer has from playing together. */
+const sectionsLeft = (correction: Correction, id: string) =>
+  Math.max(1, theProcessor().profile.mostSections - (correction.subs[id]?.sections.length ?? 0));
+
+/** The exact filters of all channels of a correction; worked out once, channel by channel, so that it can be stopped. */
+export async function exactFilters(
+  project: DesignGround,
+  correction: Correction,
+  { signal, onProgress }: Partial<Job> = {},
+): Promise<ExactFilters> {
+  const requests = channelRequests(project, correction);
+  const designs = await designAll(requests, { signal });
+  const exact = new Map<string, ExactChannel>();
+  const together = togetherIds(project, correction);
+  for (const [i, request] of requests.entries()) {
+    signal?.throwIfAborted();
+    onProgress?.(i / requests.length);
+    // subwoofers that play together share one filter, made once
+    const first = together.includes(request.id) ? exact.get(together[0]!) : undefined;
+    exact.set(request.id, first ? { ...first, id: request.id } : await exactOf(request, correction));
+  }
+  return { designs, exact };
+}
+
+/** So many filters are kept as made, each under what it was made from. */
+const made = new QuickLRU<string, Promise<ExactChannel>>({ maxSize: 200 });
+
+/** Everything that a filter is made from, as text, to find it again here and in the browser's database. */
+const madeFrom = ({ request, ...rest }: ExactRequest): string =>
+  JSON.stringify({
+    ...rest,
+    request: {
+      ...request,
+      spots: request.spots.map(sourceKey),
+      leftOut: request.leftOut.map(sourceKey),
+    },
+  });
+
+/** Whoever asks for a filter that is just being made waits for that one. */
+function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
+  const { rate, mostTaps, gainStepDb, frequencyStepHz, leastSectionDb, mostSectionDb } =
+    theProcessor().profile;
+  const mostSections = sectionsLeft(correction, request.id);
+  const ask: ExactRequest = {
+    request,
+    choice: correction.filter,
+    processor: {
+      rate,
+      mostTaps,
+      mostSections,
+      gainStepDb,
+      frequencyStepHz,
+      leastSectionDb,
+      mostSectionDb,
+    },
+    byHand: correction.sections[request.id] ?? null,
+  };
+  const key = madeFrom(ask);
+  const known = made.get(key);
+  if (known) return known;
+  const filter = recalledOr(key, () => runJob('design.exact', ask));
+  made.set(key, filter);
+  filter.catch(() => made.delete(key));
+  return filter;
+}
+
+/** A filter as it was made before, with the same program; else it is made, and kept for the next time. */
+async function recalledOr(key: string, make: () => Promise<ExactChannel>): Promise<ExactChannel> {
+  const madeBy = await runJob('design.madeBy', null);
+  const stored = madeBy && `${madeBy} ${key}`;
+  const recalled = stored && (await madeFilters.get(stored));
+  if (recalled) return recalled;
+  const filter = await make();
+  if (stored) void madeFilters.put(stored, filter);
+  return filter;
+}
+
+/** Settings and filters of all outputs for a correction, on top of what the processor did while the room was measured. */
+export async function outputsOf(
+  project: Pick<Project, 'place'>,
+  correction: Correction,
+  exact: ExactFilters['exact'],
+  base: OutputSettings[],
+): Promise<BuiltOutputs> {
+  const fitted = fittedOf(project);
+  const channels = fitted.flatMap((l): OutputCorrection[] => {
+    const filter = exact.get(l.id);
+    if (!filter) return [];
+    return [
+      {
+        id: l.id,
+        output: l.output,
+        fir: filter.fir,
+        sections: filter.sections,
+        alignment: correction.alignment[l.id] ?? null,
+        sub: correction.subs[l.id] ?? null,
+        role: l.role,
+        crossovers: correction.crossovers[l.id] ?? null,
+      },
+    ];
+  });
+  const options = {
+    guard: correction.headroomGuard,
+    fitted: fitted.map((l) => l.output),
+    profile: theProcessor().profile,
+    low: correction.lowChannel && { input: lowInput(project, base.length), feed: correction.lowChannel },
+  };
+  // the headroom of every path takes large transforms: not on the page's own thread
+  return runJob('design.build', { base, channels, options });
+}

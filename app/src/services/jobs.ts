@@ -1,0 +1,85 @@
+import { createStore } from 'zustand/vanilla';
+import type { AnalysisJobs } from '../workers/analysis.worker';
+import type { DesignJobs } from '../workers/design.worker';
+import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '../workers/lane';
+import type { ListenJobs } from '../workers/listen.worker';
+import type { ViewJobs } from '../workers/views.worker';
+
+interface Lanes {
+  analysis: AnalysisJobs;
+  design: DesignJobs;
+  listen: ListenJobs;
+  views: ViewJobs;
+}
+
+const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
+  analysis: lane(
+    () => new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), { type: 'module' }),
+  ),
+  design: lane(() => new Worker(new URL('../workers/design.worker.ts', import.meta.url), { type: 'module' })),
+  listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
+  views: lane(() => new Worker(new URL('../workers/views.worker.ts', import.meta.url), { type: 'module' })),
+};
+
+/** `lane.job`, as in `design.exact`. */
+export type JobKind = { [L in keyof Lanes]: `${L}.${keyof Lanes[L] & string}` }[keyof Lanes];
+type LaneOf<Kind> = Kind extends `${infer L extends keyof Lanes}.${string}` ? L : never;
+type JobsOf<Kind> = Lanes[LaneOf<Kind>];
+type NameOf<Kind> = Kind extends `${string}.${infer Name extends string}` ? Name & keyof JobsOf<Kind> : never;
+
+export type InputOfJob<Kind extends JobKind> = InputOf<JobsOf<Kind>, NameOf<Kind>>;
+export type ResultOfJob<Kind extends JobKind> = ResultOf<JobsOf<Kind>, NameOf<Kind>>;
+
+/**
+ * Runs a computation in its worker.
+ * @param kind `lane.job`
+ * @throws AbortError when cancelled, which leaves every other job alone
+ */
+export function runJob<Kind extends JobKind>(
+  kind: Kind,
+  input: InputOfJob<Kind>,
+  options?: JobOptions,
+): Promise<ResultOfJob<Kind>> {
+  const [name, job] = kind.split('.') as [keyof Lanes, string];
+  return (lanes[name] as Lane<never>).run(job as never, input as never, options) as never;
+}
+
+/** Something that takes long, as the header tells of it. */
+export interface LongJob {
+  id: number;
+  /** what it does, as a sentence's beginning: "Designing filters" */
+  what: string;
+  share: number;
+  cancel: () => void;
+}
+
+/** Long jobs under way in this tab, whichever workbench began them. */
+export const longJobs = createStore<{ list: LongJob[] }>(() => ({ list: [] }));
+let count = 0;
+
+/**
+ * Runs something long that goes on while one steps from workbench to workbench: told in the header with its progress, and
+ * cancelled there or by the signal.
+ */
+export async function runLong<T>(
+  what: string,
+  run: (job: { signal: AbortSignal; onProgress: (share: number) => void }) => Promise<T>,
+  signal?: AbortSignal,
+): Promise<T> {
+  const controller = new AbortController();
+  const cancel = () => controller.abort();
+  signal?.addEventListener('abort', cancel, { once: true });
+  const id = ++count;
+  const update = (change: (list: LongJob[]) => LongJob[]) =>
+    longJobs.setState(({ list }) => ({ list: change(list) }));
+  update((list) => [...list, { id, what, share: 0, cancel }]);
+  try {
+    return await run({
+      signal: controller.signal,
+      onProgress: (share) => update((list) => list.map((job) => (job.id === id ? { ...job, share } : job))),
+    });
+  } finally {
+    signal?.removeEventListener('abort', cancel);
+    update((list) => list.filter((job) => job.id !== id));
+  }
+}

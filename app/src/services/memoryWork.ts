@@ -1,0 +1,314 @@
+import { settingChanges, type ProcessorState } from '@pebble-hall/core/processing';
+import {
+  designKey,
+  variantOf,
+  verdictKey,
+  verifiedIds,
+  type LoadVerdict,
+  type MemoryLoad,
+  type PendingLoad,
+  type Project,
+  type ProjectArray,
+  type VerifiedStage,
+} from '@pebble-hall/core/project';
+import { designGround } from '@pebble-hall/core/jobs';
+import { createStore } from 'zustand/vanilla';
+import { isAbort } from '../ports/abort';
+import { projectNow, projectOwner, repository, sentenceOf } from '../store';
+import { baseOutputs } from './baseOutputs';
+import { exactFilters, filterPart, outputsOf } from './exactFilters';
+import { measureSweep, memoryStamp } from './measuring';
+import { tell, tellProblem } from './notify';
+import { processorChanged } from './processorChanged';
+import { exclusively } from './running';
+import { theProcessor } from './theProcessor';
+
+export interface Work {
+  what: string;
+  share: number;
+  /** whether stopping it is a pause that can be resumed */
+  pauses: boolean;
+}
+
+export interface MemoryWork {
+  /** what the processor held when it was last read; null before */
+  state: ProcessorState | null;
+  work: Work | null;
+  problem: string | null;
+  readBack: string | null;
+}
+
+/** Work on the memories of the processor in this tab: it goes on while one looks at another workbench. */
+export const memoryWork = createStore<MemoryWork>(() => ({
+  state: null,
+  work: null,
+  problem: null,
+  readBack: null,
+}));
+const set = (next: Partial<MemoryWork>) => memoryWork.setState(next);
+
+/** Reads what the processor holds. */
+export async function refreshMemories(): Promise<void> {
+  try {
+    set({ state: await theProcessor().state() });
+  } catch (error) {
+    set({ problem: sentenceOf(error) });
+  }
+  processorChanged();
+}
+
+async function guarded(what: string, run: (signal: AbortSignal) => Promise<void>): Promise<void> {
+  set({ problem: null, readBack: null, work: { what, share: 0, pauses: false } });
+  try {
+    await exclusively(what, run);
+  } catch (error) {
+    if (isAbort(error)) tell(`${what}: stopped.`);
+    else set({ problem: `${what}: ${sentenceOf(error)}` });
+  } finally {
+    set({ work: null });
+    await refreshMemories();
+  }
+}
+
+/** Sends what is left of a transfer, reads it back, and keeps the load. */
+async function finish(pending: PendingLoad, filters: Float32Array[], signal: AbortSignal): Promise<void> {
+  const { load, transferId } = pending;
+  const { letter } = load;
+  const onProgress = (share: number) =>
+    set({ work: { what: `Transferring to memory ${letter}`, share: 0.25 + 0.7 * share, pauses: true } });
+  await theProcessor().sendTransfer(transferId, filters, onProgress, signal);
+  set({ work: { what: `Reading memory ${letter} back`, share: 0.97, pauses: false } });
+  const got = await theProcessor().readMemory(letter);
+  compareFilters(filters, got.filters);
+  // kept, or the failure is told: a load that is not stored cannot be verified
+  await projectOwner().change(`loading memory ${letter}`, (p) => ({
+    ...p,
+    loads: [...p.loads, { ...load, checksum: load.checksum, loadedAt: Date.now() }],
+    pendingLoad: null,
+  }));
+  const beside = settingChanges(load.outputs!, got.outputs);
+  const count = Object.keys(load.filters).length;
+  const what =
+    count > 0 ? `${count} filters of ${Math.max(...filters.map((f) => f.length))} taps` : 'sections only';
+  set({
+    readBack:
+      `Memory ${letter} is loaded and active. Its filters read back exactly as they were sent: ${what}.` +
+      (beside.length > 0 ? ' But the processor changed other settings on its own: see below.' : ''),
+  });
+}
+
+/** Makes the filters of the variant that is edited and loads them into a memory. */
+export const loadMemory = (letter: string, name: string, breakHalfWay: boolean): Promise<void> =>
+  guarded(`Loading memory ${letter}`, async (signal) => {
+    const project = projectNow();
+    const processor = theProcessor();
+    const variant = variantOf(project);
+    const { outputs: before } = await baseOutputs(project);
+    const count = project.place.loudspeakers.filter((l) => l.fitted).length;
+    const onProgress = (share: number) => {
+      const at = Math.min(count, Math.round(share * count) + 1);
+      set({ work: { what: `Making filter ${at} of ${count}`, share: 0.25 * share, pauses: false } });
+    };
+    const made = await exactFilters(designGround(project), filterPart(variant.correction), {
+      signal,
+      onProgress,
+    });
+    if (made.exact.size === 0) throw new Error('there is no correction yet. Measure in the Mic walk first.');
+    const { outputs, filters } = await outputsOf(project, variant.correction, made.exact, before);
+    const arrays: ProjectArray[] = [];
+    const filterIds: Record<string, string> = {};
+    for (const [id, { fir }] of made.exact) {
+      if (!fir) continue;
+      filterIds[id] = crypto.randomUUID();
+      arrays.push({
+        id: filterIds[id],
+        kind: 'filter',
+        rate: processor.profile.rate,
+        zero: 0,
+        samples: fir,
+      });
+    }
+    if (breakHalfWay) await processor.capabilities.practice?.breakTransferAt(0.5);
+    const request = { letter, name, outputs, filters };
+    const transferId = await processor.beginTransfer(request, signal);
+    const pending: PendingLoad = {
+      transferId,
+      load: {
+        id: crypto.randomUUID(),
+        letter,
+        name,
+        loadedAt: Date.now(),
+        checksum: processor.checksumOf(request),
+        filters: filterIds,
+        spans: Object.fromEntries([...made.designs.values()].map((d) => [d.id, d.span])),
+        outputs,
+        before,
+        designKey: designKey(project, variant.correction),
+        variantId: variant.id,
+        variantName: variant.name,
+        verdict: null,
+      },
+    };
+    try {
+      // kept before anything is sent, so that a break or a reload can be resumed
+      await projectOwner().change(
+        `preparing memory ${letter}`,
+        (p) => ({ ...p, pendingLoad: pending }),
+        arrays,
+      );
+    } catch (error) {
+      await processor.abandonTransfer(transferId).catch(() => {});
+      throw error;
+    }
+    await finish(pending, filters, signal);
+  });
+
+/** Whole again, where the link was told to break. */
+const mendLink = () =>
+  theProcessor()
+    .capabilities.practice?.breakTransferAt(null)
+    .catch(() => {});
+
+export const resumeLoad = (pending: PendingLoad): Promise<void> =>
+  guarded(`Going on with memory ${pending.load.letter}`, async (signal) => {
+    await mendLink();
+    await finish(pending, await filtersOf(projectNow(), pending.load), signal);
+  });
+
+export const abandonLoad = (pending: PendingLoad | null): Promise<void> =>
+  guarded('Giving the transfer up', async () => {
+    const { transfer } = await theProcessor().state();
+    if (transfer) await theProcessor().abandonTransfer(transfer.id);
+    await mendLink();
+    if (pending)
+      await projectOwner().change(`giving up the transfer to memory ${pending.load.letter}`, (p) => ({
+        ...p,
+        pendingLoad: null,
+      }));
+    set({ readBack: 'The transfer was given up. The memory holds what it held before.' });
+  });
+
+export const readBackLoad = (last: MemoryLoad): Promise<void> =>
+  guarded(`Reading memory ${last.letter} back`, async () => {
+    const memory = await theProcessor().readMemory(last.letter);
+    compareFilters(await filtersOf(projectNow(), last), memory.filters);
+    const beside = last.outputs ? settingChanges(last.outputs, memory.outputs) : [];
+    if (memory.checksum !== last.checksum)
+      throw new Error(
+        `the filters are as loaded, but ${beside.length} ${beside.length === 1 ? 'setting has' : 'settings have'} changed since: see below.`,
+      );
+    set({
+      readBack: `Memory ${last.letter} still holds exactly what was loaded: ${Object.keys(last.filters).length} filters, settings unchanged.`,
+    });
+  });
+
+/** Puts every setting beside the filters back as it was meant to be. */
+export const restoreSettings = (last: MemoryLoad): Promise<void> =>
+  guarded(`Putting memory ${last.letter} back`, async () => {
+    const { letter } = last;
+    const processor = theProcessor();
+    if ((await processor.state()).active !== letter) await processor.recall(letter);
+    await processor.setOutputs(
+      last.outputs!.map(({ sections: _sections, taps: _taps, ...settings }, i) => ({
+        output: i + 1,
+        ...settings,
+      })),
+    );
+    const left = settingChanges(last.outputs!, (await processor.readMemory(letter)).outputs);
+    if (left.length > 0) throw new Error(`${left.length} settings do not stay as they are put.`);
+    set({
+      readBack: `Memory ${letter} holds all settings as they were meant to be. It is ready to be measured again.`,
+    });
+  });
+
+async function quick(run: () => Promise<ProcessorState>): Promise<void> {
+  try {
+    set({ state: await run() });
+    processorChanged();
+  } catch (error) {
+    tellProblem(sentenceOf(error));
+  }
+}
+export const recallMemory = (letter: string) => quick(() => theProcessor().recall(letter));
+export const renameMemory = (letter: string, name: string) =>
+  quick(() => theProcessor().rename(letter, name));
+export const copyMemory = (from: string, to: string) => quick(() => theProcessor().copy(from, to));
+
+/**
+ * Measures again what a load was made for.
+ * @param judge what the sweeps come to at the home spot; null while something is missing
+ */
+export const verifyLoad = (
+  last: MemoryLoad,
+  spotIds: string[],
+  stage: VerifiedStage,
+  judge: (project: Project, load: MemoryLoad) => Promise<LoadVerdict | null>,
+): Promise<void> =>
+  guarded('Measuring again', async (signal) => {
+    const memory = await memoryStamp();
+    if (memory.checksum !== last.checksum) {
+      throw new Error(
+        memory.letter === last.letter
+          ? `memory ${memory.letter} does not hold the settings that were loaded. Put them back first.`
+          : `memory ${memory.letter} is active, not the one that was loaded into ${last.letter}. Recall memory ${last.letter} first.`,
+      );
+    }
+    const { place } = projectNow();
+    const ids = verifiedIds({ place }, last, stage);
+    const takes = spotIds.flatMap((spotId) => ids.map((id) => ({ spotId, id })));
+    for (const [i, { spotId, id }] of takes.entries()) {
+      const { name } = place.loudspeakers.find((l) => l.id === id)!;
+      const spot = place.spots.find((s) => s.id === spotId)!;
+      const what = `${name} at ${spot.name}`;
+      const onProgress = (share: number) =>
+        set({ work: { what, share: (i + share) / takes.length, pauses: false } });
+      const measured = await measureSweep(projectNow(), spotId, id, stage, { signal, onProgress });
+      const { sweep, arrays } = measured;
+      const isReplaced = (s: typeof sweep) =>
+        s.stage === stage &&
+        s.spotId === spotId &&
+        s.loudspeakerId === id &&
+        s.memory.checksum === sweep.memory.checksum;
+      await projectOwner().change(
+        `verifying sweep of ${what}`,
+        (p) => ({ ...p, sweeps: [...p.sweeps.filter((s) => !isReplaced(s)), sweep] }),
+        arrays,
+      );
+    }
+    await keepVerdict(last, judge);
+  });
+
+/** What the stone says of the load: kept, since working it out takes longer than drawing the stone may. */
+async function keepVerdict(last: MemoryLoad, judge: Parameters<typeof verifyLoad>[3]): Promise<void> {
+  const now = projectNow();
+  const measured = now.loads.find((l) => l.id === last.id);
+  if (!measured || measured.verdict?.of === verdictKey(now, measured)) return;
+  const verdict = await judge(now, measured);
+  if (!verdict) return;
+  await projectOwner().change(`verdict on memory ${last.letter}`, (p) => ({
+    ...p,
+    loads: p.loads.map((l) => (l.id === last.id ? { ...l, verdict } : l)),
+  }));
+}
+
+/** Filters of a load, one per output, from what was kept. */
+export async function filtersOf(project: Project, load: MemoryLoad): Promise<Float32Array[]> {
+  const outputs = load.outputs?.length ?? 12;
+  const filters: Float32Array[] = Array.from({ length: outputs }, () => new Float32Array(0));
+  for (const [id, filterId] of Object.entries(load.filters)) {
+    const array = await repository().array(filterId);
+    const output = project.place.loudspeakers.find((l) => l.id === id)?.output;
+    if (!array || !output)
+      throw new Error('a filter of this load is no longer in this browser; load the memory again.');
+    filters[output - 1] = array.samples;
+  }
+  return filters;
+}
+
+function compareFilters(sent: Float32Array[], got: Float32Array[]): void {
+  sent.forEach((filter, i) => {
+    const back = got[i]!;
+    if (back.length !== filter.length || back.some((v, k) => v !== filter[k]))
+      throw new Error(`output ${i + 1} reads back another filter than was sent. Load it again.`);
+  });
+}

@@ -1,0 +1,203 @@
+import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import type { Project } from '@pebble-hall/core/project';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconDeviceFloppy,
+  IconFolderOpen,
+  IconMoon,
+  IconRefresh,
+  IconSun,
+} from '@tabler/icons-react';
+import { useEffect, useRef, useState } from 'react';
+import { openDemo, openProjectHere, projectOwner, repository, sentenceOf } from '../store';
+import { fileName } from '../words/fileName';
+import { JobPills } from './JobPills';
+import { stepTo } from './navigation';
+import { ChainPill } from './ChainPill';
+import { saveFile } from '../services/saveFile';
+import { FilePicker } from '../parts/FilePicker';
+import { SilenceButton } from './SilenceButton';
+import { tell, tellProblem } from '../services/notify';
+import { rigName } from '../services/theRig';
+
+const MOST_BYTES = 2e9;
+
+/** Mark, place, what is in the chain, undo, files, look. */
+export function FrameHeader({
+  project,
+  undo,
+  redo,
+}: {
+  project: Project;
+  undo: string | null;
+  redo: string | null;
+}) {
+  const picker = useRef<HTMLInputElement>(null);
+  const step = async (way: 'undo' | 'redo') => {
+    try {
+      const label = await projectOwner()[way]();
+      if (label) tell(`${way === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
+    } catch (error) {
+      tellProblem(sentenceOf(error));
+    }
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const field = (event.target as Element | null)?.closest?.('input, textarea');
+      if (!(event.ctrlKey || event.metaKey) || field) return;
+      const key = event.key.toLowerCase();
+      if (key === 'z' && !event.shiftKey) void step('undo');
+      else if (key === 'y' || (key === 'z' && event.shiftKey)) void step('redo');
+      else return;
+      event.preventDefault();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  });
+  const save = async () => {
+    try {
+      const { bytes } = await repository().exportFile(project.id);
+      saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
+    } catch (error) {
+      tellProblem(`The project could not be saved: ${sentenceOf(error)}`);
+    }
+  };
+  const openFile = async (file: File) => {
+    try {
+      if (file.size > MOST_BYTES) throw new Error('it is larger than 2 GB.');
+      const id = await repository().importFile(new Uint8Array(await file.arrayBuffer()));
+      await openProjectHere(id);
+    } catch (error) {
+      tellProblem(`${file.name} was not opened: ${sentenceOf(error)} The open project is as it was.`);
+    }
+  };
+  return (
+    <header className="frame-header">
+      <a className="frame-mark" href="/">
+        <svg width="30" height="28" viewBox="0 0 30 28" aria-hidden="true">
+          <ellipse cx="15" cy="22.5" rx="12.5" ry="4.6" fill="var(--stone-ink)" />
+          <ellipse cx="14" cy="14" rx="9.2" ry="3.9" fill="var(--kelp)" />
+          <ellipse cx="16" cy="6.6" rx="6" ry="3.2" fill="var(--buoy)" />
+        </svg>
+        Pebble Hall
+      </a>
+      <span className="frame-place">
+        {project.name}, <b>{project.place.name}</b>
+      </span>
+      <span style={{ flex: 1 }} />
+      <JobPills />
+      <ChainPill listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null} />
+      <span className="pill" style={{ maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        {project.rig.kind === 'simulated' ? 'Simulated rig' : rigName(project)}, <b>{rateText(project)}</b>
+      </span>
+      <ActionIcon.Group>
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label={undo ? `Undo: ${undo}` : 'Undo'}
+          title={undo ? `Undo: ${undo} (Ctrl Z)` : 'Nothing to undo'}
+          disabled={!undo}
+          onClick={() => void step('undo')}
+        >
+          <IconArrowBackUp size={18} />
+        </ActionIcon>
+        <ActionIcon
+          variant="default"
+          size="lg"
+          aria-label={redo ? `Redo: ${redo}` : 'Redo'}
+          title={redo ? `Redo: ${redo} (Ctrl Y)` : 'Nothing to redo'}
+          disabled={!redo}
+          onClick={() => void step('redo')}
+        >
+          <IconArrowForwardUp size={18} />
+        </ActionIcon>
+      </ActionIcon.Group>
+      <Menu position="bottom-end" width={270}>
+        <Menu.Target>
+          <Button variant="default" size="compact-md">
+            Project
+          </Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save()}>
+            Save project file
+          </Menu.Item>
+          <Menu.Item leftSection={<IconFolderOpen size={16} />} onClick={() => picker.current?.click()}>
+            Open project file
+          </Menu.Item>
+          <OtherProjects current={project.id} />
+          <Menu.Divider />
+          <Menu.Item
+            leftSection={<IconRefresh size={16} />}
+            onClick={() =>
+              void openDemo(true)
+                .then(openProjectHere)
+                .then(() => stepTo('/'))
+                .catch((error: unknown) => tellProblem(sentenceOf(error)))
+            }
+          >
+            Start the demo afresh, keep this one
+          </Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+      <FilePicker label="Project file" accept=".zip" picker={picker} onFile={(file) => void openFile(file)} />
+      <SchemeSwitch />
+      <SilenceButton />
+    </header>
+  );
+}
+
+const rateText = ({ rig }: Project) =>
+  rig.kind === 'simulated' ? '48 kHz' : rig.device ? `${rig.device.rate / 1000} kHz` : 'no devices';
+
+function OtherProjects({ current }: { current: string }) {
+  const [others, setOthers] = useState<{ id: string; name: string; place: string; openedAt: number }[]>([]);
+  useEffect(() => {
+    repository()
+      .list()
+      .then((all) => setOthers(all.filter((p) => p.id !== current).slice(0, 5)))
+      .catch(() => setOthers([]));
+  }, [current]);
+  if (others.length === 0) return null;
+  return (
+    <>
+      <Menu.Divider />
+      <Menu.Label>Also in this browser</Menu.Label>
+      {others.map(({ id, name, place, openedAt }) => (
+        <Menu.Item
+          key={id}
+          onClick={() => {
+            void repository()
+              .touch(id)
+              .then(() => openProjectHere(id))
+              .then(() => stepTo('/'))
+              .catch((error: unknown) => tellProblem(sentenceOf(error)));
+          }}
+        >
+          {name}, {place}
+          <small className="quiet" style={{ display: 'block' }}>
+            opened {new Date(openedAt).toLocaleString()}
+          </small>
+        </Menu.Item>
+      ))}
+    </>
+  );
+}
+
+function SchemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  const other = scheme === 'light' ? 'dark' : 'light';
+  return (
+    <ActionIcon
+      variant="default"
+      size="lg"
+      aria-label={other === 'dark' ? 'Dusk: dark look' : 'Daylight: light look'}
+      title={other === 'dark' ? 'Dusk' : 'Daylight'}
+      onClick={() => setColorScheme(other)}
+    >
+      {other === 'dark' ? <IconMoon size={18} /> : <IconSun size={18} />}
+    </ActionIcon>
+  );
+}

@@ -1,0 +1,29 @@
+import { Button } from '@mantine/core';
+import { useEffect } from 'react';
+import { useStore } from 'zustand';
+import { heedSilence, running, silence } from '../services/running';
+
+/** Stops whatever sounds, in every tab; Escape does the same from any page. */
+export function SilenceButton() {
+  const what = useStore(running, (r) => r.what);
+  useEffect(heedSilence, []);
+  useEffect(() => {
+    // also with nothing under way here: another tab may be sounding
+    const onKey = (event: KeyboardEvent) => event.key === 'Escape' && silence();
+    addEventListener('keydown', onKey, true);
+    return () => removeEventListener('keydown', onKey, true);
+  }, []);
+  return (
+    <Button
+      variant={what ? 'filled' : 'outline'}
+      color="buoy"
+      radius="xl"
+      size="compact-md"
+      disabled={!what}
+      onClick={silence}
+      title={what ? `Stop: ${what} (Escape)` : 'Nothing sounds'}
+    >
+      Silence
+    </Button>
+  );
+}

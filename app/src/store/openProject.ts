@@ -1,0 +1,137 @@
+import type { Project, ProjectArray } from '@pebble-hall/core/project';
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { Changed, ProjectRepository } from './projectRepository';
+import { patched, type ProjectPatch } from './projectPatch';
+import { shareStructure } from './shareStructure';
+import { sentenceOf } from './storageProblem';
+
+export type OpenProject =
+  | { status: 'loading' }
+  | { status: 'blocked'; problem: string }
+  | { status: 'ready'; project: Project; at: number; undo: string | null; redo: string | null };
+
+/** What one tab tells the others of a change that it has stored. */
+interface Told {
+  projectId: string;
+  /** number of the last change before and after it */
+  from: number;
+  at: number;
+  patch: ProjectPatch | null;
+}
+
+/** A line to the other tabs; a BroadcastChannel in the browser. */
+export interface TabLine {
+  post(told: Told): void;
+  /** @returns ends it */
+  listen(take: (told: Told) => void): () => void;
+}
+
+/**
+ * The one owner of the open project: it is in memory once, every change is stored before it shows, and what any tab has
+ * stored is applied as a patch, so that whatever did not change keeps its identity.
+ */
+export class ProjectOwner {
+  readonly store: StoreApi<OpenProject> = createStore<OpenProject>(() => ({ status: 'loading' }));
+  private id: string | null = null;
+  private turn: Promise<unknown> = Promise.resolve();
+  private hangUp: (() => void) | null = null;
+
+  constructor(
+    private readonly repository: ProjectRepository,
+    private readonly line: TabLine,
+  ) {}
+
+  /** Opens a project in this tab. */
+  async open(id: string): Promise<void> {
+    this.id = id;
+    this.hangUp ??= this.line.listen((told) => void this.inTurn(() => this.hear(told)));
+    await this.inTurn(() => this.reload());
+  }
+
+  /** Nothing can be opened; why. */
+  block(error: unknown): void {
+    this.store.setState({ status: 'blocked', problem: sentenceOf(error) }, true);
+  }
+
+  /**
+   * Changes the project, undoably, together with arrays that come along: all or nothing.
+   * @throws what the database throws; the project stays as it was
+   */
+  async change(
+    label: string,
+    change: (project: Project) => Project,
+    arrays: ProjectArray[] = [],
+  ): Promise<void> {
+    await this.inTurn(async () => {
+      const { id, held } = this.ready();
+      this.show(await this.repository.change(id, label, change, arrays, held));
+    });
+  }
+
+  /** @returns label of what was undone; null when there was nothing */
+  undo = (): Promise<string | null> => this.step('undo');
+  redo = (): Promise<string | null> => this.step('redo');
+
+  close(): void {
+    this.hangUp?.();
+    this.hangUp = null;
+  }
+
+  private step(direction: 'undo' | 'redo'): Promise<string | null> {
+    return this.inTurn(async () => {
+      const { id } = this.ready();
+      const changed = await this.repository[direction](id);
+      this.show(changed);
+      if (changed) this.store.setState(await this.repository.steps(id));
+      return changed?.label ?? null;
+    });
+  }
+
+  private ready() {
+    const state = this.store.getState();
+    if (!this.id || state.status !== 'ready') throw new Error('No project is open.');
+    return { id: this.id, held: { project: state.project, at: state.at } };
+  }
+
+  /** One after the other: a change builds on the one before it. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.turn.then(work, work);
+    this.turn = done.catch(() => undefined);
+    return done;
+  }
+
+  private show(changed: Changed | null): void {
+    const { held, id } = this.ready();
+    if (!changed) return;
+    const { at, label, patch } = changed;
+    const project = shareStructure(held.project, changed.project);
+    this.store.setState({ status: 'ready', project, at, undo: label, redo: null }, true);
+    this.line.post({ projectId: id, from: held.at, at, patch });
+  }
+
+  /** What another tab has stored. */
+  private async hear({ projectId, from, at, patch }: Told): Promise<void> {
+    const state = this.store.getState();
+    if (projectId !== this.id || state.status !== 'ready' || state.at === at) return;
+    if (state.at !== from || !patch) return this.reload();
+    const project = shareStructure(state.project, patched(state.project, patch));
+    const steps = await this.repository.steps(projectId);
+    this.store.setState({ status: 'ready', project, at, ...steps }, true);
+  }
+
+  private async reload(): Promise<void> {
+    const { id } = this;
+    if (!id) return;
+    try {
+      const stored = await this.repository.openAt(id);
+      if (!stored) throw new Error('The project is no longer in this browser.');
+      const state = this.store.getState();
+      const before = state.status === 'ready' ? state.project : null;
+      const project = shareStructure(before, stored.project);
+      const steps = await this.repository.steps(id);
+      this.store.setState({ status: 'ready', project, at: stored.at, ...steps }, true);
+    } catch (error) {
+      this.block(error);
+    }
+  }
+}

@@ -1,0 +1,110 @@
+import { AIM_DB } from '@pebble-hall/core/measure';
+import {
+  type Project,
+  channelFindings,
+  designKey,
+  fittedOf,
+  isSpotTaken,
+  marginNow,
+  usableSpots,
+  verdictKey,
+  verifiedOf,
+} from '@pebble-hall/core/project';
+
+export type StoneState = 'empty' | 'begun' | 'done' | 'look again';
+
+export interface Stone {
+  name: string;
+  path: string;
+  state: StoneState;
+  evidence: string;
+}
+
+/** Less than this over the noise is not worth measuring with; the aim is higher. */
+const ENOUGH_DB = 20;
+
+/** The stepping stones of what exists, each with its evidence. */
+export function stonesOf(project: Project): Stone[] {
+  return [
+    { name: 'Rig', path: '/rig', ...rigState(project) },
+    { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
+    { name: 'Traces', path: '/traces', ...tracesState(project) },
+    { name: 'Correct', path: '/correct', ...correctState(project) },
+    { name: 'Listen', path: '/listen', ...listenState(project) },
+    { name: 'Hand over', path: '/hand-over', ...handOverState(project) },
+  ];
+}
+
+type Evidence = Pick<Stone, 'state' | 'evidence'>;
+
+function rigState(project: Project): Evidence {
+  const fitted = fittedOf(project);
+  const margins = fitted.map((l) => marginNow(project, l.id)).filter((m) => m !== null);
+  if (margins.length === 0) return { state: 'empty', evidence: 'not begun' };
+  if (margins.length < fitted.length)
+    return { state: 'begun', evidence: `${margins.length} of ${fitted.length} checked` };
+  const troubles = [...channelFindings(project).values()].filter((f) =>
+    f.some((x) => x.kind !== 'polarity unclear'),
+  ).length;
+  if (troubles > 0)
+    return {
+      state: 'look again',
+      evidence: troubles === 1 ? '1 channel: look' : `${troubles} channels: look`,
+    };
+  const least = Math.min(...margins);
+  const dB = Math.round(least);
+  return least >= ENOUGH_DB
+    ? { state: 'done', evidence: `${dB >= AIM_DB ? 'ready' : 'usable'}, ${dB} dB` }
+    : { state: 'look again', evidence: `only ${dB} dB` };
+}
+
+function walkState(project: Project): Evidence {
+  const { spots } = project.place;
+  const taken = spots.filter((s) => isSpotTaken(project, s)).length;
+  const any = project.sweeps.some((s) => s.stage === 'as found');
+  if (!any) return { state: 'empty', evidence: 'not begun' };
+  const evidence = `${taken} of ${spots.length} spots`;
+  return { state: taken === spots.length ? 'done' : 'begun', evidence };
+}
+
+function tracesState(project: Project): Evidence {
+  const count = project.sweeps.length;
+  if (count === 0) return { state: 'empty', evidence: 'nothing yet' };
+  return { state: 'begun', evidence: count === 1 ? '1 trace' : `${count} traces` };
+}
+
+function correctState(project: Project): Evidence {
+  const ready = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0).length;
+  if (ready === 0) return { state: 'empty', evidence: 'not begun' };
+  const load = project.loads.at(-1);
+  const loaded = load && project.variants.find((v) => v.id === load.variantId);
+  if (load && load.designKey !== designKey(project, loaded?.correction))
+    return { state: 'look again', evidence: 'changed since loaded' };
+  return load
+    ? { state: 'done', evidence: `in memory ${load.letter}` }
+    : { state: 'begun', evidence: ready === 1 ? '1 channel' : `${ready} channels` };
+}
+
+function listenState(project: Project): Evidence {
+  if (!project.sweeps.some((s) => s.stage === 'as found')) return { state: 'empty', evidence: 'nothing yet' };
+  const chain = project.chains.find((c) => c.id === project.chainId);
+  if (chain) return { state: 'begun', evidence: `through ${chain.name}` };
+  const count = project.trials.length;
+  if (count === 0) return { state: 'empty', evidence: 'not compared' };
+  return { state: 'begun', evidence: count === 1 ? '1 blind trial' : `${count} blind trials` };
+}
+
+function handOverState(project: Project): Evidence {
+  const load = project.loads.at(-1);
+  if (!load) return { state: 'empty', evidence: 'nothing loaded' };
+  const channels = Object.keys(load.spans);
+  const verified = channels.filter((id) => verifiedOf(project, load, id));
+  if (verified.length < channels.length) return { state: 'begun', evidence: `memory ${load.letter} loaded` };
+  const { verdict } = load;
+  if (!verdict || verdict.of !== verdictKey(project, load))
+    return { state: 'begun', evidence: `${load.letter} measured again` };
+  const misses = verdict.missing.length;
+  return misses === 0
+    ? { state: 'done', evidence: `${load.letter} verified` }
+    : { state: 'look again', evidence: `${load.letter}: ${misses} ${misses === 1 ? 'misses' : 'miss'}` };
+}

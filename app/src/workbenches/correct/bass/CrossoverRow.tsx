@@ -1,0 +1,64 @@
+import type { CrossoverFilter } from '@pebble-hall/core/path';
+import { Select } from '@mantine/core';
+
+import { NumberField } from '../../../parts/NumberField';
+
+interface CrossoverRowProps {
+  name: string;
+  /** what it is called where its name alone does not tell; the name by default */
+  label?: string;
+  value: CrossoverFilter | null;
+  onChange: (next: CrossoverFilter | null) => void;
+}
+
+const OFFERED = [
+  { value: 'none', label: 'none' },
+  ...(['Linkwitz-Riley', 'Butterworth'] as const).flatMap((kind) =>
+    [2, 4, 8].map((order) => ({ value: `${kind} ${order}`, label: `${kind} ${6 * order} dB/oct` })),
+  ),
+];
+
+/** One crossover filter: kind with slope, and frequency. */
+export function CrossoverRow({ name, label = name, value, onChange }: CrossoverRowProps) {
+  const choose = (choice: string | null) => {
+    if (!choice) return;
+    const [kind, order] = choice.split(/ (?=\d)/);
+    onChange(
+      choice === 'none'
+        ? null
+        : {
+            kind: kind as CrossoverFilter['kind'],
+            order: Number(order),
+            frequency: value?.frequency ?? 80,
+          },
+    );
+  };
+  return (
+    <div className="row">
+      <span style={{ whiteSpace: 'nowrap' }}>{name}</span>
+      <span style={{ display: 'flex', gap: 6, marginLeft: 'auto' }}>
+        <Select
+          size="xs"
+          w={174}
+          aria-label={label}
+          allowDeselect={false}
+          data={OFFERED}
+          value={value ? `${value.kind} ${value.order}` : 'none'}
+          onChange={choose}
+        />
+        <NumberField
+          label={`${label} frequency`}
+          value={value?.frequency ?? 80}
+          unit="Hz"
+          min={40}
+          max={250}
+          step={5}
+          digits={0}
+          width={76}
+          disabled={!value}
+          onChange={(frequency) => value && onChange({ ...value, frequency })}
+        />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,253 @@
+import type { Section, SectionKind } from '@pebble-hall/core/path';
+import { theProcessor } from '../../../services/theProcessor';
+import { Checkbox, SegmentedControl } from '@mantine/core';
+import { preResponseDb, type ExactChannel, type FilterChoice } from '@pebble-hall/core/correct';
+import type { Correction } from '@pebble-hall/core/project';
+import { formatDb, formatHz } from '../../../charts/chartMath';
+import { NumberField } from '../../../parts/NumberField';
+import { SectionTable } from './SectionTable';
+import type { Edit } from '../useCorrection';
+
+interface FilterPageProps {
+  channel: { id: string; name: string };
+  correction: Correction;
+  /** null until it is worked out */
+  exact: ExactChannel | null;
+  /** what the headroom guard does, in words */
+  guard: string;
+  onEdit: Edit;
+}
+
+const STYLE_WORDS: Record<FilterChoice['style'], string> = {
+  minimum: 'No latency. Phase follows the magnitude, as that of the room’s own resonances does.',
+  mixed: 'Undoes only the excess phase that all spots share; nothing sounds earlier than 9 ms ahead.',
+  linear: 'Leaves phase as it is, half the filter’s length late; rings ahead as much as after.',
+};
+const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
+
+/** Pre-response of a FIR: beyond 1 ms and beyond 10 ms. */
+function Ahead({ fir }: { fir: Float32Array | null }) {
+  const [near, far] = [0.001, 0.01].map((s) =>
+    fir ? preResponseDb(fir, theProcessor().profile.rate, s) : -Infinity,
+  ) as [number, number];
+  const told = (db: number) => `${db.toFixed(0).replace('-', '\u2212')} dB`;
+  if (near < INAUDIBLE_DB) return <b className="mono">never</b>;
+  return (
+    <span style={{ whiteSpace: 'nowrap' }}>
+      <b className="mono">{told(near)}</b> <small>{far < INAUDIBLE_DB ? 'none' : told(far)} by 10 ms</small>
+    </span>
+  );
+}
+const INAUDIBLE_DB = -80;
+
+/** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
+export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
+  const { filter } = correction;
+  const set = (label: string, next: Partial<FilterChoice>) =>
+    onEdit(label, { filter: { ...filter, ...next } });
+  const byHand = correction.sections[channel.id];
+  const setSections = (label: string, sections: Section[] | null) => {
+    const { [channel.id]: _gone, ...others } = correction.sections;
+    onEdit(label, { sections: sections ? { ...others, [channel.id]: sections } : others });
+  };
+  return (
+    <>
+      <section className="card" aria-label="Which filter">
+        <h2>
+          Which filter <small>the same for all channels</small>
+        </h2>
+        <SegmentedControl
+          size="xs"
+          aria-label="Form of the filter"
+          data={[
+            { value: 'fir', label: 'FIR' },
+            { value: 'sections', label: 'Sections' },
+            { value: 'both', label: 'Both' },
+          ]}
+          value={filter.form}
+          onChange={(v) => set(`filter: ${v}`, { form: v as FilterChoice['form'] })}
+        />
+        {filter.form === 'sections' ? (
+          <span className="quiet">Minimum phase, no latency; as many processors offer it.</span>
+        ) : (
+          <>
+            <SegmentedControl
+              size="xs"
+              aria-label="Phase style"
+              data={[
+                { value: 'minimum', label: 'Minimum' },
+                { value: 'mixed', label: 'Mixed' },
+                { value: 'linear', label: 'Linear' },
+              ]}
+              value={filter.style}
+              onChange={(v) => set(`phase style ${v}`, { style: v as FilterChoice['style'] })}
+            />
+            <span className="quiet">{STYLE_WORDS[filter.style]}</span>
+          </>
+        )}
+      </section>
+      <section className="card" aria-label="Size of the filter">
+        <h2>
+          Size{' '}
+          <small>
+            {theProcessor().profile.mostTaps} taps and {theProcessor().profile.mostSections} sections fit
+          </small>
+        </h2>
+        {filter.form === 'sections' ? null : (
+          <div className="row">
+            <span>FIR</span>
+            <NumberField
+              label="FIR length"
+              value={filter.taps ?? theProcessor().profile.mostTaps}
+              unit="taps"
+              min={256}
+              max={theProcessor().profile.mostTaps}
+              step={256}
+              digits={0}
+              width={104}
+              onChange={(taps) =>
+                set(`FIR of ${taps} taps`, {
+                  taps: taps === theProcessor().profile.mostTaps ? null : Math.round(taps),
+                })
+              }
+            />
+            <span className="mono">
+              {Math.round(
+                (1000 * (filter.taps ?? theProcessor().profile.mostTaps)) / theProcessor().profile.rate,
+              )}{' '}
+              ms
+            </span>
+          </div>
+        )}
+        {filter.form === 'fir' ? (
+          <span className="quiet">
+            At {theProcessor().profile.rate / 1000} kHz it tells apart what lies{' '}
+            {(theProcessor().profile.rate / (filter.taps ?? theProcessor().profile.mostTaps)).toFixed(1)} Hz
+            from each other.
+          </span>
+        ) : (
+          <>
+            <div className="row">
+              <span>Sections</span>
+              <NumberField
+                label="Most sections"
+                value={filter.sectionCount}
+                unit=""
+                min={1}
+                max={theProcessor().profile.mostSections}
+                step={1}
+                digits={0}
+                width={66}
+                onChange={(sectionCount) =>
+                  set(`${sectionCount} sections`, { sectionCount: Math.round(sectionCount) })
+                }
+              />
+              <span>Q</span>
+              <NumberField
+                label="Least Q"
+                value={filter.leastQ}
+                unit=""
+                min={0.1}
+                max={filter.mostQ}
+                step={0.1}
+                width={66}
+                onChange={(leastQ) => set(`Q from ${leastQ}`, { leastQ })}
+              />
+              <span>to</span>
+              <NumberField
+                label="Most Q"
+                value={filter.mostQ}
+                unit=""
+                min={filter.leastQ}
+                max={40}
+                step={1}
+                width={72}
+                onChange={(mostQ) => set(`Q up to ${mostQ}`, { mostQ })}
+              />
+            </div>
+            <div className="row" style={{ justifyContent: 'flex-start' }}>
+              {KINDS.map((kind) => (
+                <Checkbox
+                  key={kind}
+                  size="xs"
+                  label={kind}
+                  checked={filter.kinds.includes(kind)}
+                  disabled={filter.kinds.length === 1 && filter.kinds[0] === kind}
+                  onChange={(e) =>
+                    set(`kinds of sections`, {
+                      kinds: e.currentTarget.checked
+                        ? [...filter.kinds, kind]
+                        : filter.kinds.filter((k) => k !== kind),
+                    })
+                  }
+                />
+              ))}
+            </div>
+          </>
+        )}
+      </section>
+      {filter.form === 'fir' ? null : (
+        <SectionTable
+          channel={channel.name}
+          sections={byHand ?? exact?.sections ?? null}
+          byHand={byHand !== undefined}
+          onChange={setSections}
+        />
+      )}
+      <section className="card" aria-label="The filter as made">
+        <h2>
+          As made <small>{channel.name}</small>
+        </h2>
+        {exact ? (
+          <>
+            <div className="row">
+              <span>Remaining error</span>
+              <b className="mono">{exact.errorDb.toFixed(2)} dB RMS</b>
+            </div>
+            <div className="row">
+              <span>Latency</span>
+              <b className="mono">{(1000 * exact.latencyS).toFixed(1)} ms</b>
+            </div>
+            <div
+              className="row"
+              title="Loudest of what the FIR plays earlier than 1 ms and 10 ms ahead of its main tap, against that tap"
+            >
+              <span>Sounds ahead</span>
+              <Ahead fir={exact.fir} />
+            </div>
+            <div className="row" title="For a steady tone">
+              <span>Largest gain</span>
+              <span>
+                <b className="mono">{formatDb(exact.headroom.toneDb)}</b> at {formatHz(exact.headroom.atHz)}
+              </span>
+            </div>
+            <div
+              className="row"
+              title="The largest peak that full scale could become in the worst case, between samples too; programme never reaches it"
+            >
+              <span>Worst peak</span>
+              <b className="mono">{formatDb(exact.headroom.worstPeakDb)}</b>
+            </div>
+          </>
+        ) : (
+          <span className="quiet">Being made …</span>
+        )}
+        <div className="row">
+          <Checkbox
+            size="xs"
+            style={{ flexShrink: 0 }}
+            label="Headroom guard"
+            title="Lowers every channel by the largest gain of any chain for a steady tone, so that the balance stays"
+            checked={correction.headroomGuard}
+            onChange={(e) =>
+              onEdit(e.currentTarget.checked ? 'headroom guard on' : 'headroom guard off', {
+                headroomGuard: e.currentTarget.checked,
+              })
+            }
+          />
+          <small aria-label="What the guard takes">{guard}</small>
+        </div>
+      </section>
+    </>
+  );
+}

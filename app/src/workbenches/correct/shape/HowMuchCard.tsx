@@ -1,0 +1,85 @@
+import { Slider } from '@mantine/core';
+import type { Correction } from '@pebble-hall/core/project';
+import { memo } from 'react';
+import { NumberField } from '../../../parts/NumberField';
+import { StrengthButton } from './StrengthButton';
+import type { Edit } from '../useCorrection';
+
+interface HowMuchProps {
+  correction: Correction;
+  /** the correction as stored: edits go on top of it */
+  stored: Correction;
+  onEdit: Edit;
+}
+
+/** How far the correction goes: strength, and the limits of boost and cut. Not drawn again while a hand moves something else. */
+export const HowMuchCard = memo(
+  HowMuch,
+  (a, b) =>
+    a.stored === b.stored &&
+    (['strength', 'strengthPoints', 'maxBoostDb', 'maxCutDb'] as const).every(
+      (key) => a.correction[key] === b.correction[key],
+    ),
+);
+
+function HowMuch({ correction, onEdit }: HowMuchProps) {
+  const { strength, maxBoostDb, maxCutDb } = correction;
+  return (
+    <section className="card" aria-label="How much">
+      <h2>
+        How much <StrengthButton correction={correction} onEdit={onEdit} />
+      </h2>
+      <div className="row">
+        <span>Strength</span>
+        <Slider
+          style={{ flex: 1 }}
+          aria-label="Strength slider"
+          min={0}
+          max={100}
+          value={Math.round(100 * strength)}
+          label={null}
+          onChange={(value) => onEdit('strength', { strength: value / 100 }, false)}
+          onChangeEnd={(value) => onEdit(`strength ${value} %`, { strength: value / 100 })}
+        />
+        <NumberField
+          label="Strength"
+          value={Math.round(100 * strength)}
+          unit="%"
+          min={0}
+          max={100}
+          step={5}
+          digits={0}
+          width={72}
+          onChange={(value) => onEdit(`strength ${value} %`, { strength: value / 100 })}
+        />
+      </div>
+      <div className="row">
+        <span style={{ whiteSpace: 'nowrap' }}>Most boost</span>
+        <NumberField
+          label="Most boost"
+          value={maxBoostDb}
+          unit="dB"
+          min={0}
+          max={12}
+          step={0.5}
+          width={92}
+          onChange={(value) => onEdit(`most boost ${value} dB`, { maxBoostDb: value })}
+        />
+        <span>cut</span>
+        <NumberField
+          label="Most cut"
+          value={maxCutDb}
+          unit="dB"
+          min={0}
+          max={30}
+          step={1}
+          width={92}
+          onChange={(value) => onEdit(`most cut ${value} dB`, { maxCutDb: value })}
+        />
+      </div>
+      <small className="quiet">
+        Shallow dips are filled wholly, deep ones less and less; less again where spots disagree.
+      </small>
+    </section>
+  );
+}

@@ -1,0 +1,80 @@
+import { Button } from '@mantine/core';
+import type { Span } from '@pebble-hall/core/correct';
+import type { Correction } from '@pebble-hall/core/project';
+import { memo } from 'react';
+import { NumberField } from '../../../parts/NumberField';
+
+interface SpanCardProps {
+  channel: string;
+  span: Span | null;
+  /** whether it was set by hand */
+  own: boolean;
+  /** the family, when it has other members */
+  family: string | null;
+  onSpan: (span: Span) => void;
+  onFamily: (span: Span) => void;
+  onFind: () => void;
+  /** the correction as stored: edits go on top of it */
+  stored: Correction;
+}
+
+/** Where the correction acts on this channel; nothing outside is touched. Not drawn again while a hand moves something else. */
+export const SpanCard = memo(
+  OwnSpan,
+  (a, b) =>
+    a.stored === b.stored &&
+    a.channel === b.channel &&
+    a.own === b.own &&
+    a.family === b.family &&
+    a.span?.from === b.span?.from &&
+    a.span?.to === b.span?.to,
+);
+
+function OwnSpan({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
+  if (!span) return <section className="card" aria-label="Span" />;
+  return (
+    <section className="card" aria-label="Span">
+      <h2>
+        Span <small>of {channel}</small>
+      </h2>
+      <div className="row" style={{ gap: 6 }}>
+        <NumberField
+          label="Span start"
+          value={span.from}
+          unit="Hz"
+          min={20}
+          max={span.to / 2}
+          step={5}
+          digits={0}
+          width={88}
+          onChange={(from) => onSpan({ ...span, from })}
+        />
+        to
+        <NumberField
+          label="Span end"
+          value={span.to}
+          unit="Hz"
+          min={span.from * 2}
+          max={20000}
+          step={100}
+          digits={0}
+          width={104}
+          onChange={(to) => onSpan({ ...span, to })}
+        />
+      </div>
+      <div className="row">
+        <span>{own ? 'set by hand' : 'found from its own band'}</span>
+        <Button size="compact-xs" variant="default" disabled={!own} onClick={onFind}>
+          Find it
+        </Button>
+      </div>
+      {family ? (
+        <div className="row">
+          <Button size="compact-xs" variant="default" onClick={() => onFamily(span)}>
+            The same for all {family}
+          </Button>
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,98 @@
+import { Button } from '@mantine/core';
+import type { ReachPrice, RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
+import { formatHz } from '../../../charts/chartMath';
+import { NumberField } from '../../../parts/NumberField';
+
+interface TargetEndsProps {
+  target: Target;
+  rollOffs: RollOffs;
+  /** what pushing them takes; null while both are kept */
+  price: ReachPrice | null;
+  onEdit: (label: string, target: Target) => void;
+}
+
+const ENDS = [
+  { name: 'Low end', side: 'low', key: 'lowReachHz', by: 0.8, min: 10, max: 1000, step: 1, width: 76 },
+  {
+    name: 'High end',
+    side: 'high',
+    key: 'highReachHz',
+    by: 1.2,
+    min: 1000,
+    max: 20000,
+    step: 100,
+    width: 94,
+  },
+] as const;
+
+/** The ends of the loudspeaker's own band: kept as they are, or pushed, at a price in headroom. */
+export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps) {
+  return (
+    <>
+      {ENDS.map((end) => {
+        const found: RollOff | null = rollOffs[end.side];
+        if (!found) return null;
+        const reach = target[end.key];
+        const lower = end.name.toLowerCase();
+        return (
+          <span key={end.key} style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+            <span
+              title={`found: falls like a Butterworth filter of order ${found.order} from ${formatHz(found.cornerHz)} on`}
+            >
+              {end.name} {reach === null ? <span className="mono">{formatHz(found.cornerHz)}</span> : null}
+            </span>
+            {reach === null ? (
+              <Button
+                size="compact-xs"
+                variant="default"
+                aria-label={`Push the ${lower}`}
+                title={`The ${lower} is the loudspeaker’s own and is kept. Pushing it further takes boost.`}
+                onClick={() =>
+                  onEdit(`${lower} pushed`, {
+                    ...target,
+                    [end.key]: Math.min(end.max, Math.max(end.min, Math.round(found.cornerHz * end.by))),
+                  })
+                }
+              >
+                Push
+              </Button>
+            ) : (
+              <>
+                <NumberField
+                  label={`${end.name} pushed to`}
+                  value={reach}
+                  unit="Hz"
+                  min={end.min}
+                  max={end.max}
+                  step={end.step}
+                  digits={0}
+                  width={end.width}
+                  onChange={(hz) => onEdit(`${lower} pushed to ${hz} Hz`, { ...target, [end.key]: hz })}
+                />
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  aria-label={`Keep its own ${lower}`}
+                  title={`its own: ${formatHz(found.cornerHz)}`}
+                  onClick={() => onEdit(`${lower} its own again`, { ...target, [end.key]: null })}
+                >
+                  Own
+                </Button>
+              </>
+            )}
+          </span>
+        );
+      })}
+      {price ? (
+        <small
+          className={price.costDb > 0.05 ? 'attention' : 'quiet'}
+          role="status"
+          aria-label="Price of the ends"
+          title="Gain at the ends, and by how much the largest gain of this channel grows: the headroom guard takes that from every channel"
+        >
+          +{price.moreDb.toFixed(1)} dB; headroom {price.costDb.toFixed(1)} dB
+        </small>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
+import { theProcessor } from '../../../services/theProcessor';
+import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@pebble-hall/core/project';
+import { useState } from 'react';
+import { silence } from '../../../services/running';
+import type { Change } from '../../../services/changeProject';
+import type { useHandOver } from '../useHandOver';
+
+interface LoadCardProps {
+  project: Project;
+  change: Change;
+  hand: ReturnType<typeof useHandOver>;
+  /** the load that is looked at */
+  load: MemoryLoad | null;
+  stage: VerifiedStage;
+  /** whether there is anything to load */
+  designable: boolean;
+}
+
+/** Loading a variant into a memory, going on with what was broken off, reading back, measuring again. */
+export function LoadCard({ project, change, hand, load, stage, designable }: LoadCardProps) {
+  const [letter, setLetter] = useState<string>('B');
+  const [name, setName] = useState('Loft evening');
+  const [breaks, setBreaks] = useState(false);
+  const variant = variantOf(project);
+  const { spots } = project.place;
+  const pending = project.pendingLoad;
+  const transfer = hand.state?.transfer ?? null;
+  const waits = hand.work === null && (pending !== null || transfer !== null);
+  return (
+    <section className="card" aria-label="Load">
+      <h2>
+        Load
+        <span style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
+          {project.variants.length > 1 ? (
+            <Select
+              aria-label="Variant to load"
+              size="xs"
+              w={170}
+              allowDeselect={false}
+              disabled={hand.work !== null || waits}
+              data={project.variants.map((v) => ({ value: v.id, label: v.name }))}
+              value={variant.id}
+              onChange={(v) =>
+                v &&
+                void change(`variant ${project.variants.find((x) => x.id === v)!.name} in hand`, (p) => ({
+                  ...p,
+                  variantId: v,
+                }))
+              }
+            />
+          ) : (
+            <small>{variant.name}</small>
+          )}
+          <small>into Skerry 12, simulated</small>
+        </span>
+      </h2>
+      {hand.work ? (
+        <>
+          <div className="row">
+            <span>{hand.work.what}</span>
+            <Button size="compact-sm" variant="default" onClick={silence}>
+              {hand.work.pauses ? 'Pause' : 'Cancel'}
+            </Button>
+          </div>
+          <Progress value={100 * hand.work.share} aria-label="Progress" />
+          <span className="quiet">The old contents stay until the new ones are complete and verified.</span>
+        </>
+      ) : waits ? (
+        <>
+          <span className="attention">
+            A transfer into memory {pending?.load.letter ?? transfer?.letter} waits
+            {transfer
+              ? `, ${Math.round((100 * transfer.received) / Math.max(1, transfer.bytes))} % is there`
+              : ''}
+            . The memory holds what it held before.
+          </span>
+          <div style={{ display: 'flex', gap: 8 }}>
+            {pending && transfer?.id === pending.transferId ? (
+              <Button size="compact-md" onClick={() => void hand.resume(pending)}>
+                Go on
+              </Button>
+            ) : (
+              <span className="quiet">It cannot be gone on with from here.</span>
+            )}
+            <Button size="compact-md" variant="default" onClick={() => void hand.abandon(pending)}>
+              Give it up
+            </Button>
+          </div>
+        </>
+      ) : (
+        <>
+          <div className="row" style={{ justifyContent: 'flex-start' }}>
+            <Select
+              aria-label="Memory"
+              size="xs"
+              w={66}
+              allowDeselect={false}
+              data={[...theProcessor().profile.memories]}
+              value={letter}
+              onChange={(v) => v && setLetter(v)}
+            />
+            <TextInput
+              aria-label="Name of the memory"
+              size="xs"
+              style={{ flex: 1 }}
+              maxLength={40}
+              value={name}
+              onChange={(e) => setName(e.currentTarget.value)}
+            />
+            <Button
+              size="compact-md"
+              disabled={!designable}
+              onClick={() => void hand.load(letter, name, breaks)}
+            >
+              Load memory {letter}
+            </Button>
+          </div>
+          <Checkbox
+            size="xs"
+            label="For practice: the cable breaks half-way"
+            checked={breaks}
+            onChange={(e) => setBreaks(e.currentTarget.checked)}
+          />
+          <div style={{ display: 'flex', gap: 8 }}>
+            <Button
+              size="compact-md"
+              variant="default"
+              disabled={!load}
+              onClick={() => void hand.readBackLoad(load!)}
+            >
+              Read back
+            </Button>
+            <Button
+              size="compact-md"
+              variant={load ? 'filled' : 'default'}
+              disabled={!load}
+              onClick={() => void hand.verify(load!, [spots[0]!.id], stage)}
+            >
+              Measure again
+            </Button>
+            <Button
+              size="compact-md"
+              variant="default"
+              disabled={!load || spots.length < 2}
+              title="Every channel at every spot; carry the microphone along"
+              onClick={() =>
+                void hand.verify(
+                  load!,
+                  spots.map((s) => s.id),
+                  stage,
+                )
+              }
+            >
+              At all spots
+            </Button>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}

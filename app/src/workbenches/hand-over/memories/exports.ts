@@ -1,0 +1,85 @@
+import { theProcessor } from '../../../services/theProcessor';
+import { bytesOfText, packFiles, writeResponseText, writeWav } from '@pebble-hall/core/formats';
+import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { traceRef } from '@pebble-hall/core/jobs';
+import { runJob } from '../../../services/jobs';
+import { fileName } from '../../../words/fileName';
+import { saveFile } from '../../../services/saveFile';
+import { repository } from '../../../store';
+import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
+import { bundleFiles, slug, type BundleChannel, type BundleRequest } from './bundle';
+
+/** The filter of one channel as WAV, float 32. */
+export async function saveFilter(project: Project, load: MemoryLoad, id: string): Promise<void> {
+  const array = await repository().array(load.filters[id]!);
+  if (!array) throw new Error('The filter is no longer in this browser; load the memory again.');
+  const name = project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  saveFile(
+    `memory-${load.letter.toLowerCase()}-${slug(name)}.wav`,
+    writeWav([array.samples], array.rate),
+    'audio/wav',
+  );
+}
+
+/** Everything of a load in one zip: filters at the rates asked for, sections, delays and gains, and a README. */
+export async function saveBundle(
+  project: Project,
+  load: MemoryLoad,
+  options: Pick<BundleRequest, 'rates' | 'layout' | 'bits'>,
+): Promise<void> {
+  const channels: BundleChannel[] = [];
+  for (const id of Object.keys(load.spans)) {
+    const { name, output } = project.place.loudspeakers.find((l) => l.id === id)!;
+    const filterId = load.filters[id];
+    const array = filterId ? await repository().array(filterId) : null;
+    if (filterId && !array)
+      throw new Error(`The filter of ${name} is no longer in this browser; load the memory again.`);
+    channels.push({
+      name,
+      output,
+      fir: array?.samples ?? null,
+      settings: load.outputs?.[output - 1] ?? null,
+    });
+  }
+  for (const input of lowInputs(load, project))
+    channels.push({ name: LOW_CHANNEL_NAME, output: input, fir: null, settings: load.outputs![input - 1]! });
+  const files = bundleFiles({
+    ...options,
+    project: `${project.name}, ${project.place.name}`,
+    memory: load.letter,
+    variant: load.variantName,
+    channels: channels.sort((a, b) => a.output - b.output),
+    rate: theProcessor().profile.rate,
+  });
+  saveFile(
+    `${fileName(project)}-memory-${load.letter.toLowerCase()}.zip`,
+    packFiles(files),
+    'application/zip',
+  );
+}
+
+/** Every trace as text: frequency, level, phase on the 1/48-octave grid, the microphone corrected. */
+export async function saveTraces(project: Project): Promise<void> {
+  const files: Record<string, Uint8Array> = {};
+  for (const sweep of project.sweeps) {
+    const spot = project.place.spots.find((s) => s.id === sweep.spotId)!;
+    const loudspeaker = project.place.loudspeakers.find((l) => l.id === sweep.loudspeakerId)!;
+    const response = await runJob('design.response', traceRef(sweep, project.calibrations));
+    const calibration = sweep.calibrationId ? project.calibrations[sweep.calibrationId]?.name : undefined;
+    const text = writeResponseText(response, [
+      `${project.name}, ${project.place.name}: ${loudspeaker.name} at ${spot.name}, ${sweep.stage}`,
+      `Taken ${new Date(sweep.takenAt).toISOString()}, sweep at ${sweep.levelDbfs} dBFS, memory ${sweep.memory.letter}`,
+      `Level re the signal sent out (0 dB: as large in the microphone input as in the output), averaged over 1/48 octave`,
+      `Phase from the moment the signal left the interface, engineering sign`,
+      calibration ? `Microphone corrected in level by ${calibration}` : 'Microphone not corrected',
+    ]);
+    files[`${slug(sweep.stage)}/${slug(loudspeaker.name)}-${slug(spot.name)}.txt`] = bytesOfText(text);
+  }
+  saveFile(`${fileName(project)}-traces.zip`, packFiles(files), 'application/zip');
+}
+
+/** The whole project as one file. */
+export async function saveProject(project: Project): Promise<void> {
+  const { bytes } = await repository().exportFile(project.id);
+  saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
+}

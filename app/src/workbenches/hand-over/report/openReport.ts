@@ -1,0 +1,27 @@
+import { channelRequests, designGround } from '@pebble-hall/core/jobs';
+import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@pebble-hall/core/project';
+import { designAll } from '../../../services/exactFilters';
+import { fileName } from '../../../words/fileName';
+import { saveFile } from '../../../services/saveFile';
+import { reportHtml } from './report';
+import { verdictsOfSpots } from '../verify/spotVerdicts';
+import { compareLoad, comparisonGround } from '../verify/compareLoad';
+
+/** Makes the report of a load and shows it in a tab of its own, ready to print; where that is not allowed, it is saved. */
+export async function openReport(project: Project, load: MemoryLoad): Promise<void> {
+  // opened at once, while the click still allows it
+  const tab = window.open('', '_blank');
+  const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
+  const designs = [...(await designAll(channelRequests(designGround(project), variant.correction))).values()];
+  const at = (stage: VerifiedStage) =>
+    compareLoad(comparisonGround(project, load, project.place.spots[0]!.id, stage));
+  const comparisons = await at('verified');
+  const withBass = await at('verified with bass');
+  const spots = await verdictsOfSpots(project, load);
+  const html = reportHtml({ project, load, comparisons, spots, withBass, designs, madeAt: Date.now() });
+  if (tab) {
+    tab.document.write(html);
+    tab.document.close();
+  }
+  saveFile(`${fileName(project)}-report.html`, html, 'text/html');
+}

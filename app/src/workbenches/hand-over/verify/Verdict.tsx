@@ -1,0 +1,36 @@
+import type { MemoryLoad } from '@pebble-hall/core/project';
+import { formatDb, formatHz } from '../../../charts/chartMath';
+import { AGREES_DB } from './difference';
+import type { Comparison } from './compareLoad';
+
+/** Whether what was loaded does what was predicted, in one sentence. */
+export function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad | null }) {
+  if (!load) return <span className="quiet">Nothing has been loaded from this project yet.</span>;
+  const done = list.flatMap((c) => (c.difference ? [c.difference] : []));
+  if (done.length === 0)
+    return <span>Memory {load.letter} is loaded. Measure again to see whether the prediction was true.</span>;
+  const of =
+    done.length < list.length
+      ? `${done.length} of ${list.length} channels were`
+      : `All ${list.length} channels were`;
+  const largest = (all: typeof done) =>
+    all.reduce((a, b) => (Math.abs(b.worstDb) > Math.abs(a.worstDb) ? b : a));
+  if (done.every((d) => d.agrees)) {
+    const most = Math.abs(largest(done).worstDb);
+    return (
+      <span className="good">
+        {of} measured again. They do what was predicted,{' '}
+        {most <= AGREES_DB
+          ? `within ${most.toFixed(2)} dB.`
+          : `within ${AGREES_DB} dB and what noise explains at ${formatHz(largest(done).worstAt)}.`}
+      </span>
+    );
+  }
+  const worst = largest(done.filter((d) => !d.agrees));
+  return (
+    <span className="attention">
+      {of} measured again. The largest miss is {formatDb(worst.worstDb)} at {formatHz(worst.worstAt)}: choose
+      the channel to see why.
+    </span>
+  );
+}

@@ -1,0 +1,103 @@
+import { proxy, releaseProxy, transfer as handOver, wrap, type Remote } from 'comlink';
+import { abortError } from '../ports/abort';
+import type { Handlers, JobServer } from './serveJobs';
+
+/** What a job of a worker takes and gives. */
+export type InputOf<Jobs, Name extends keyof Jobs> = Jobs[Name] extends (
+  input: infer I,
+  ...rest: never[]
+) => unknown
+  ? I
+  : never;
+export type ResultOf<Jobs, Name extends keyof Jobs> = Jobs[Name] extends (...args: never[]) => infer R
+  ? Awaited<R>
+  : never;
+
+export interface JobOptions {
+  signal?: AbortSignal | undefined;
+  onProgress?: ((share: number) => void) | undefined;
+  /** arrays that are handed over instead of copied: they are empty here afterwards */
+  transfer?: (Float32Array | Float64Array)[];
+}
+
+/** One worker and the jobs it does. */
+export interface Lane<Jobs extends Handlers> {
+  /** @throws AbortError when cancelled; Error when the worker could not be loaded, or what the job throws */
+  run<Name extends keyof Jobs & string>(
+    name: Name,
+    input: InputOf<Jobs, Name>,
+    options?: JobOptions,
+  ): Promise<ResultOf<Jobs, Name>>;
+  /** Ends the worker; what it was doing is rejected, and the next job starts another one. */
+  stop(): void;
+}
+
+interface Running {
+  worker: Worker;
+  server: Remote<JobServer>;
+  /** ends every call that is under way, with a reason */
+  pending: Map<number, (reason: unknown) => void>;
+}
+
+let jobs = 0;
+
+/** A worker that is started when it is first needed, and replaced when it dies. */
+export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
+  let running: Running | null = null;
+
+  const end = (dead: Running, reason: unknown) => {
+    if (running === dead) running = null;
+    dead.server[releaseProxy]();
+    dead.worker.terminate();
+    for (const reject of dead.pending.values()) reject(reason);
+    dead.pending.clear();
+  };
+
+  const start = (): Running => {
+    const worker = make();
+    const started: Running = { worker, server: wrap<JobServer>(worker), pending: new Map() };
+    worker.addEventListener('error', (event) => {
+      event.preventDefault();
+      const why = event.message || 'its script could not be loaded';
+      end(started, new Error(`A computation failed to start: ${why}. Try again, or reload the page.`));
+    });
+    return started;
+  };
+
+  return {
+    stop: () => running && end(running, abortError()),
+    run(name, input, { signal, onProgress, transfer = [] } = {}) {
+      return new Promise((resolve, reject) => {
+        if (signal?.aborted) return reject(abortError());
+        const here = (running ??= start());
+        const id = ++jobs;
+        const tell = proxy((share: number) => void (here.pending.has(id) && onProgress?.(share)));
+        const onAbort = () => {
+          if (!here.pending.delete(id)) return;
+          void here.server.cancel(id);
+          reject(abortError());
+        };
+        const settle = () => {
+          here.pending.delete(id);
+          signal?.removeEventListener('abort', onAbort);
+        };
+        here.pending.set(id, (reason) => {
+          settle();
+          reject(reason instanceof Error ? reason : new Error(String(reason)));
+        });
+        signal?.addEventListener('abort', onAbort, { once: true });
+        const buffers = [...new Set(transfer.map((array) => array.buffer as ArrayBuffer))];
+        here.server.run(id, name, buffers.length > 0 ? handOver(input as object, buffers) : input, tell).then(
+          (result) => {
+            settle();
+            resolve(result as ResultOf<Jobs, typeof name>);
+          },
+          (error: unknown) => {
+            settle();
+            reject(error instanceof Error ? error : new Error(String(error)));
+          },
+        );
+      });
+    },
+  };
+}

@@ -1,0 +1,13 @@
+import type { ImpulseResponse } from '@pebble-hall/core/signal';
+import { PebbleDatabase } from '../store/database';
+
+let database: PebbleDatabase | undefined;
+
+/** Reads a stored response in a worker, by its id. @throws Error when its samples are lost */
+export async function storedImpulse(arrayId: string): Promise<ImpulseResponse> {
+  database ??= new PebbleDatabase();
+  const array = await database.arrays.get(arrayId);
+  if (!array) throw new Error('A sweep has lost its samples; repeat it in the Mic walk.');
+  const { samples, rate, zero } = array;
+  return { samples, rate, zero };
+}

@@ -1,0 +1,21 @@
+/** One signal path: source, filters, gain, delay, polarity, and any number of them summed at a point. */
+export { fineSpectrum, responseAt } from './responseAt.js';
+export { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './section.js';
+export {
+  CROSSOVER_KINDS,
+  CROSSOVER_ORDERS,
+  crossoverBiquads,
+  type CrossoverFilter,
+  type CrossoverKind,
+} from './crossover.js';
+export {
+  exchangeTrace,
+  inSeries,
+  pathGain,
+  pathTrace,
+  signalPath,
+  throughFilters,
+  type SignalPath,
+} from './signalPath.js';
+export { sumPaths, sumPathsAtPoints, sumPathsInTime, type PathSource } from './sumPaths.js';
+export { headroomOf, largestOfSum, largestTone, type Headroom, type LargestTone } from './headroom.js';

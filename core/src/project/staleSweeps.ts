@@ -1,0 +1,42 @@
+import { distanceBetween } from '../geometry/index.js';
+import type { Project, Sweep } from './types.js';
+
+/** Sweeps of the round under way that were taken under other circumstances than those of now, and what has changed. */
+export interface Stale {
+  text: string;
+  sweeps: Sweep[];
+}
+
+/** Less than this is how well a stand can be put up again, metres; degrees that move the speed of sound by half a percent. */
+const MOVED_M = 0.03;
+const WARMER_C = 3;
+
+/**
+ * What no longer belongs together with the plan and the rig as they are; nothing where all of it does.
+ * @param rig name of the rig that measures now
+ */
+export function staleSweeps(project: Project, rig: string): Stale[] {
+  const { loudspeakers, spots, temperatureC } = project.place;
+  const found = new Map<string, Sweep[]>();
+  const add = (text: string, sweep: Sweep) => found.set(text, [...(found.get(text) ?? []), sweep]);
+  for (const sweep of project.sweeps) {
+    if (sweep.stage !== 'as found' || sweep.roundId !== project.roundId || !sweep.takenWith) continue;
+    const { takenWith } = sweep;
+    const loudspeaker = loudspeakers.find((l) => l.id === sweep.loudspeakerId)!;
+    const spot = spots.find((s) => s.id === sweep.spotId)!;
+    const movedM = distanceBetween(takenWith.loudspeaker, loudspeaker.position);
+    if (movedM > MOVED_M) add(`${loudspeaker.name} was moved by ${movedM.toFixed(2)} m since`, sweep);
+    else if (takenWith.output !== loudspeaker.output)
+      add(
+        `${loudspeaker.name} was on output ${takenWith.output} then and is on ${loudspeaker.output} now`,
+        sweep,
+      );
+    else if (distanceBetween(takenWith.spot, spot.position) > MOVED_M)
+      add(`${spot.name} was moved since`, sweep);
+    else if (takenWith.rigName !== rig)
+      add(`they came through ${takenWith.rigName}, the rig is ${rig} now`, sweep);
+    else if (Math.abs(takenWith.temperatureC - temperatureC) > WARMER_C)
+      add(`it was ${takenWith.temperatureC} °C then and is ${temperatureC} °C now`, sweep);
+  }
+  return [...found].map(([text, sweeps]) => ({ text, sweeps }));
+}

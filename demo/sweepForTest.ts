@@ -1,0 +1,31 @@
+import type { Sweep } from '../core/src/project/types.js';
+
+/** A good sweep of a loudspeaker at a spot of the demo's round, for tests; `change` says what is special about it. */
+export const sweepForTest = (spotId: string, loudspeakerId: string, change: Partial<Sweep> = {}): Sweep => ({
+  id: `${spotId}-${loudspeakerId}`,
+  stage: 'as found',
+  roundId: 'round-1',
+  spotId,
+  loudspeakerId,
+  traceId: `trace-${spotId}-${loudspeakerId}`,
+  takenAt: 1,
+  levelDbfs: -30,
+  microphoneId: 'siskin',
+  calibrationId: null,
+  memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
+  verdict: { state: 'good', reasons: [], marginDb: 40, band: null },
+  margins: [],
+  arrivalS: 0.01,
+  distortionDb: -50,
+  inAverage: true,
+  note: '',
+  takenWith: null,
+  decayEnd: null,
+  levelOffsetDb: 0,
+  repeats: 1,
+  harmonicsId: null,
+  referenceId: null,
+  floor: null,
+  groundPlane: false,
+  ...change,
+});
