@@ -31,7 +31,9 @@ export interface FilterRow {
   at: number;
 }
 
-/** Version of the stored shape; Dexie keeps data of newer versions from being opened, and we say so. */
+/** Dexie counts its versions in tens, for IndexedDB. */
+const DEXIE_STEP = 10;
+/** Version of the stored shape; a newer one is refused, and we say so. */
 export const DATABASE_VERSION = 3;
 
 export class PebbleDatabase extends Dexie {
@@ -41,7 +43,7 @@ export class PebbleDatabase extends Dexie {
   shelf!: EntityTable<ShelfRow, 'name'>;
   filters!: EntityTable<FilterRow, 'key'>;
 
-  constructor(name = 'pebble-hall') {
+  constructor(name = NAME) {
     super(name);
     this.version(1).stores({
       projects: 'id, openedAt',
@@ -51,4 +53,39 @@ export class PebbleDatabase extends Dexie {
     this.version(2).stores({ shelf: 'name' });
     this.version(DATABASE_VERSION).stores({ filters: 'key, at' });
   }
+}
+
+const NAME = 'pebble-hall';
+
+/**
+ * Refuses a database that a newer program has written: Dexie would open it, and write to it. To be asked ahead of the first
+ * use; its bytes are left alone.
+ * @throws DOMException VersionError
+ */
+export async function refuseNewer(name = NAME): Promise<void> {
+  const stored = await storedVersion(name);
+  if (stored > DATABASE_VERSION)
+    throw new DOMException(
+      `The stored version is ${stored}, this program knows ${DATABASE_VERSION}.`,
+      'VersionError',
+    );
+}
+
+/** The version of a database as it is stored, without opening it for writing; 0 where there is none. */
+function storedVersion(name: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const request = indexedDB.open(name);
+    let isThere = true;
+    request.onupgradeneeded = () => {
+      // there is none: it is not made by asking
+      isThere = false;
+      request.transaction!.abort();
+    };
+    request.onsuccess = () => {
+      const { version } = request.result;
+      request.result.close();
+      resolve(version / DEXIE_STEP);
+    };
+    request.onerror = () => (isThere ? reject(request.error) : resolve(0));
+  });
 }

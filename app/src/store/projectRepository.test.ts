@@ -3,7 +3,8 @@ import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { PebbleDatabase } from './database';
+import Dexie from 'dexie';
+import { DATABASE_VERSION, PebbleDatabase, refuseNewer } from './database';
 import { ProjectRepository } from './projectRepository';
 import { storageProblem } from './storageProblem';
 
@@ -20,6 +21,23 @@ const level = async () => (await repository.open(id))!.rig.levelDbfs;
 const setLevel = (levelDbfs: number) =>
   repository.change(id, `level ${levelDbfs}`, (p) => ({ ...p, rig: { ...p.rig, levelDbfs } }));
 const samples = Float32Array.of(0.25, -1, 0.5);
+
+it('leaves alone what a newer program has stored', async () => {
+  const name = `newer-${count}`;
+  const newer = new Dexie(name);
+  newer.version(DATABASE_VERSION + 1).stores({ projects: 'id, openedAt', later: 'id' });
+  await newer.table('projects').put({ id: 'p', project: { version: 99 }, at: 0, openedAt: 1 });
+  newer.close();
+  const error: unknown = await refuseNewer(name).catch((e: unknown) => e);
+  expect(storageProblem(error)).toMatch(/written by a newer Pebble Hall/);
+  await refuseNewer(`none of this name ${count}`);
+  await refuseNewer(repository.database.name);
+  const again = new Dexie(name);
+  await again.open();
+  expect(again.verno).toBe(DATABASE_VERSION + 1);
+  expect(await again.table('projects').get('p')).toMatchObject({ project: { version: 99 } });
+  again.close();
+});
 
 it('opens a kept sample of version 1, carried over', async () => {
   const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));

@@ -1,4 +1,4 @@
-import { PebbleDatabase } from './database';
+import { PebbleDatabase, refuseNewer } from './database';
 import { ProjectOwner, type TabLine } from './openProject';
 import { ProjectRepository } from './projectRepository';
 import { madeFiltersOf } from './madeFilters';
@@ -30,6 +30,7 @@ export const projectOwner = (): ProjectOwner => (owner ??= new ProjectOwner(repo
 /** Opens the project of this tab; what stands in the way is told in its place. */
 export async function openCurrentProject(): Promise<void> {
   try {
+    await refuseNewer();
     await openProjectHere(await currentProjectId());
   } catch (error) {
     projectOwner().block(error);

@@ -3,6 +3,7 @@ import { familiesOf, variantOf, type Correction } from '@pebble-hall/core/projec
 import { describe, expect, it } from 'vitest';
 import { netLoftProject } from '../../../../demo/netLoftProject';
 import { correctionVerbs } from './correctionVerbs';
+import type { Edit } from './useCorrection';
 
 const project = netLoftProject();
 const { correction } = variantOf(project);
@@ -24,7 +25,9 @@ const handed = (change: Partial<Correction> = {}) => {
     spanId: 'left',
     designs,
   };
-  return { edits, verbs: correctionVerbs(inHand, (label, next, done) => edits.push([label, next, done])) };
+  const edit: Edit = (label, next, done) =>
+    edits.push([label, typeof next === 'function' ? next(inHand.correction) : next, done]);
+  return { edits, verbs: correctionVerbs(inHand, edit) };
 };
 const other = { ...correction.target, lowLiftDb: 3 };
 const span = { from: 60, to: 9000 };

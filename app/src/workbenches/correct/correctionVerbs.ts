@@ -24,51 +24,50 @@ export function correctionVerbs(
   const target = targetOf(project, correction, channel.id);
   const ownTarget = family !== null && correction.familyTargets[family.id] !== undefined;
   /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
-  const standing = () =>
-    Object.fromEntries(
-      [...designs.values()].map((d) => [d.id, correction.targetLevels[d.id] ?? d.targetOffsetDb]),
-    );
-  const { [spanId]: ownSpan, ...otherSpans } = correction.spans;
+  const standing = ({ targetLevels }: Correction) =>
+    Object.fromEntries([...designs.values()].map((d) => [d.id, targetLevels[d.id] ?? d.targetOffsetDb]));
   return {
     target,
     /** whether the family has a target of its own */
     ownTarget,
     /** whether the span was set by hand */
-    ownSpan: ownSpan !== undefined,
+    ownSpan: correction.spans[spanId] !== undefined,
     setTarget: (label: string, next: Target, done = true) =>
       edit(
         label,
-        {
-          ...(ownTarget
-            ? { familyTargets: { ...correction.familyTargets, [family.id]: next } }
-            : { target: next }),
-          targetLevels: standing(),
-        },
+        (now) => ({
+          ...(ownTarget ? { familyTargets: { ...now.familyTargets, [family.id]: next } } : { target: next }),
+          targetLevels: standing(now),
+        }),
         done,
       ),
     setOwnTarget: (own: boolean) => {
       if (!family) return;
-      const { [family.id]: _gone, ...others } = correction.familyTargets;
-      edit(own ? `${family.name} with a target of its own` : `${family.name} with the shared target`, {
-        familyTargets: own ? { ...others, [family.id]: target } : others,
-      });
+      edit(
+        own ? `${family.name} with a target of its own` : `${family.name} with the shared target`,
+        ({ familyTargets }) => {
+          const { [family.id]: _gone, ...others } = familyTargets;
+          return { familyTargets: own ? { ...others, [family.id]: target } : others };
+        },
+      );
     },
     shiftTarget: (byDb: number) =>
-      edit(`target ${formatDb(byDb)}`, {
-        targetLevels: Object.fromEntries(Object.entries(standing()).map(([id, v]) => [id, v + byDb])),
-      }),
+      edit(`target ${formatDb(byDb)}`, (now) => ({
+        targetLevels: Object.fromEntries(Object.entries(standing(now)).map(([id, v]) => [id, v + byDb])),
+      })),
     placeTargetAgain: () => edit('target placed again', { targetLevels: {} }),
     setSpan: (span: Span, done?: boolean) =>
-      edit(`span of ${channel.name}`, { spans: { ...correction.spans, [spanId]: span } }, done),
+      edit(`span of ${channel.name}`, ({ spans }) => ({ spans: { ...spans, [spanId]: span } }), done),
     setFamilySpan: (span: Span) => {
       if (!family) return;
-      edit(`span of ${family.name}`, {
-        spans: {
-          ...correction.spans,
-          ...Object.fromEntries(family.loudspeakerIds.map((id) => [id, span])),
-        },
-      });
+      edit(`span of ${family.name}`, ({ spans }) => ({
+        spans: { ...spans, ...Object.fromEntries(family.loudspeakerIds.map((id) => [id, span])) },
+      }));
     },
-    findSpan: () => edit(`span of ${channel.name} found again`, { spans: otherSpans }),
+    findSpan: () =>
+      edit(`span of ${channel.name} found again`, ({ spans }) => {
+        const { [spanId]: _gone, ...others } = spans;
+        return { spans: others };
+      }),
   };
 }

@@ -1,34 +1,39 @@
 import {
+  measuredKey,
   variantOf,
   withCorrection,
   type Correction,
   type Project,
-  measuredKey,
 } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { changeProject, type Change } from '../../services/changeProject';
 
-export type Edit = (label: string, next: Partial<Correction>, done?: boolean) => void;
+/** What an edit changes: values that are set whatever there was, or a function of the correction as it is stored. */
+export type CorrectionChange = Partial<Correction> | ((now: Correction) => Partial<Correction>);
+export type Edit = (label: string, change: CorrectionChange, done?: boolean) => void;
+
+export const changed = (now: Correction, change: CorrectionChange): Correction => ({
+  ...now,
+  ...(typeof change === 'function' ? change(now) : change),
+});
 
 /** The correction of the current variant while a hand may be on it, and what changes it. */
 export function useCorrection(project: Project): { correction: Correction; edit: Edit; change: Change } {
-  const change = changeProject;
   const stored = variantOf(project).correction;
   /** the correction while a hand is on it; what is stored otherwise */
   const [held, setHeld] = useState<{ on: Correction; next: Correction } | null>(null);
   const correction = held?.on === stored ? held.next : stored;
-  const edit: Edit = (label, next, done = true) => {
-    setHeld({ on: stored, next: { ...correction, ...next } });
+  const edit: Edit = (label, change, done = true) => {
+    setHeld({ on: stored, next: changed(correction, change) });
     if (!done) return;
-    void change(label, (p) => {
-      const changed = withCorrection(p, (c) => ({ ...c, ...next }));
+    void changeProject(label, (p) => {
+      const edited = withCorrection(p, (c) => changed(c, change));
+      const restsOn = { roundId: p.roundId, key: measuredKey(p) };
       return {
-        ...changed,
-        variants: changed.variants.map((v) =>
-          v.id === changed.variantId ? { ...v, restsOn: { roundId: p.roundId, key: measuredKey(p) } } : v,
-        ),
+        ...edited,
+        variants: edited.variants.map((v) => (v.id === edited.variantId ? { ...v, restsOn } : v)),
       };
     }).then((ok) => !ok && setHeld(null));
   };
-  return { correction, edit, change };
+  return { correction, edit, change: changeProject };
 }

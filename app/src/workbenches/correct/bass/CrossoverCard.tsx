@@ -9,9 +9,9 @@ export function CrossoverCard(props: BassPageProps) {
   const main = mainOf(props);
   const now = reading?.setting;
   const setMany = (label: string, ids: string[], next: Crossovers) =>
-    onEdit(label, {
-      crossovers: { ...correction.crossovers, ...Object.fromEntries(ids.map((id) => [id, next])) },
-    });
+    onEdit(label, ({ crossovers }) => ({
+      crossovers: { ...crossovers, ...Object.fromEntries(ids.map((id) => [id, next])) },
+    }));
   return (
     <section className="card" aria-label="Crossover">
       <h2>

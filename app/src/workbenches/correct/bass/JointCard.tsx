@@ -48,9 +48,8 @@ export function JointCard(props: BassPageProps) {
           'with none of the crossovers offered do the two share a band. Choose one by hand, or measure at other spots.',
         );
       const channels = whole ? 'All full-range channels' : main.name;
-      onEdit(
-        `joint of ${whole ? 'all full-range channels' : main.name} and the subwoofers`,
-        withJoint(first, best, {
+      onEdit(`joint of ${whole ? 'all full-range channels' : main.name} and the subwoofers`, (now) =>
+        withJoint(crossoverToo ? opened(now, subsOf(project)) : now, best, {
           mains: mainsOf(project).map((l) => l.id),
           subs: subsOf(project).map((l) => l.id),
           crossed: crossoverToo ? ids : [],

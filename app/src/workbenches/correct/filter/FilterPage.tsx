@@ -44,12 +44,13 @@ const INAUDIBLE_DB = -80;
 export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
   const { filter } = correction;
   const set = (label: string, next: Partial<FilterChoice>) =>
-    onEdit(label, { filter: { ...filter, ...next } });
+    onEdit(label, (now) => ({ filter: { ...now.filter, ...next } }));
   const byHand = correction.sections[channel.id];
-  const setSections = (label: string, sections: Section[] | null) => {
-    const { [channel.id]: _gone, ...others } = correction.sections;
-    onEdit(label, { sections: sections ? { ...others, [channel.id]: sections } : others });
-  };
+  const setSections = (label: string, sections: Section[] | null) =>
+    onEdit(label, (now) => {
+      const { [channel.id]: _gone, ...others } = now.sections;
+      return { sections: sections ? { ...others, [channel.id]: sections } : others };
+    });
   return (
     <>
       <section className="card" aria-label="Which filter">

@@ -22,7 +22,9 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
   const speed = speedOfSound(project.place.temperatureC);
   const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const set = (id: string, label: string, next: Partial<Alignment>) =>
-    onEdit(label, { alignment: { ...alignment, [id]: { ...PLAIN, ...alignment[id], ...next } } });
+    onEdit(label, ({ alignment: now }) => ({
+      alignment: { ...now, [id]: { ...PLAIN, ...now[id], ...next } },
+    }));
   const take = () =>
     onEdit('levels and delays from the home spot', {
       alignment: Object.fromEntries(

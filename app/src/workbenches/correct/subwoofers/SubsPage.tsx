@@ -88,12 +88,12 @@ export function SubsPage({
     }
   };
   const set = (id: string, label: string, next: Partial<SubSetting>) =>
-    onEdit(label, {
+    onEdit(label, ({ subs }) => ({
       subs: {
-        ...Object.fromEntries(ids.map((x, i) => [x, settings[i]!])),
-        [id]: { ...settings[ids.indexOf(id)]!, ...next },
+        ...Object.fromEntries(ids.map((x) => [x, subs[x] ?? plainSub()])),
+        [id]: { ...(subs[id] ?? plainSub()), ...next },
       },
-    });
+    }));
   return (
     <section className="card" aria-label="Subwoofers" style={{ gridColumn: '1 / -1' }}>
       <h2>

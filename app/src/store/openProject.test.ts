@@ -1,0 +1,134 @@
+import 'fake-indexeddb/auto';
+import { writeProjectFile, type Project } from '@pebble-hall/core/project';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { netLoftProject } from '../../../demo/netLoftProject';
+import { PebbleDatabase } from './database';
+import { ProjectOwner, type TabLine } from './openProject';
+import { ProjectRepository } from './projectRepository';
+
+let count = 0;
+let id: string;
+let database: PebbleDatabase;
+
+/** Tabs that share a browser: what one posts, all others hear. */
+function tabs() {
+  const lines = new Set<(told: never) => void>();
+  const line = (): TabLine => {
+    let own: ((told: never) => void) | null = null;
+    return {
+      post: (told) => lines.forEach((take) => take !== own && take(structuredClone(told) as never)),
+      listen: (take) => {
+        own = take as (told: never) => void;
+        lines.add(own);
+        return () => lines.delete(own!);
+      },
+    };
+  };
+  return { owner: () => new ProjectOwner(new ProjectRepository(database), line()) };
+}
+const projectOf = (owner: ProjectOwner): Project => {
+  const state = owner.store.getState();
+  if (state.status !== 'ready') throw new Error(`it is ${state.status}`);
+  return state.project;
+};
+const rename = (name: string) => (p: Project) => ({ ...p, name });
+const setLevel = (levelDbfs: number) => (p: Project) => ({ ...p, rig: { ...p.rig, levelDbfs } });
+const quiet = async () => {
+  for (let i = 0; i < 20; i++) await new Promise((resolve) => setTimeout(resolve, 0));
+};
+
+beforeEach(async () => {
+  database = new PebbleDatabase(`owner-${++count}`);
+  id = await new ProjectRepository(database).importFile(writeProjectFile(netLoftProject(), []));
+});
+
+describe('the owner of the open project', () => {
+  it('keeps the identity of whatever a change leaves alone, through undo and redo as well', async () => {
+    const owner = tabs().owner();
+    await owner.open(id);
+    const before = projectOf(owner);
+    await owner.change('level', setLevel(-33));
+    const after = projectOf(owner);
+    expect(after.rig.levelDbfs).toBe(-33);
+    expect(after.place).toBe(before.place);
+    expect(after.variants).toBe(before.variants);
+    expect(after.rig.microphones).toBe(before.rig.microphones);
+    expect(await owner.undo()).toBe('level');
+    expect(projectOf(owner).rig).toEqual(before.rig);
+    expect(projectOf(owner).rig.microphones).toBe(before.rig.microphones);
+    expect(owner.store.getState()).toMatchObject({ undo: null, redo: 'level' });
+    await owner.redo();
+    expect(projectOf(owner).rig.levelDbfs).toBe(-33);
+    expect(owner.store.getState()).toMatchObject({ undo: 'level', redo: null });
+  });
+
+  it('makes changes one after the other, each of what the one before it stored', async () => {
+    const owner = tabs().owner();
+    await owner.open(id);
+    const add = (n: number) => owner.change(`${n}`, (p) => ({ ...p, name: `${p.name}${n}` }));
+    const { name } = projectOf(owner);
+    await Promise.all([1, 2, 3, 4].map(add));
+    expect(projectOf(owner).name).toBe(`${name}1234`);
+    expect((await new ProjectRepository(database).open(id))!.name).toBe(`${name}1234`);
+  });
+
+  it('stays as it was when a change fails, and goes on', async () => {
+    const owner = tabs().owner();
+    await owner.open(id);
+    const before = projectOf(owner);
+    const fails = owner.change('bad', () => {
+      throw new Error('no room');
+    });
+    await expect(fails).rejects.toThrow('no room');
+    expect(projectOf(owner)).toBe(before);
+    await owner.change('good', rename('Loft'));
+    expect(projectOf(owner).name).toBe('Loft');
+  });
+
+  it('does nothing for a change that changes nothing', async () => {
+    const owner = tabs().owner();
+    await owner.open(id);
+    await owner.change('nothing', (p) => p);
+    expect(owner.store.getState()).toMatchObject({ undo: null, at: 0 });
+  });
+
+  it('says why nothing can be opened', async () => {
+    const owner = tabs().owner();
+    await owner.open('not there');
+    expect(owner.store.getState()).toMatchObject({
+      status: 'blocked',
+      problem: expect.stringMatching(/no longer/),
+    });
+    await expect(owner.change('x', (p) => p)).rejects.toThrow(/No project is open/);
+  });
+});
+
+describe('two tabs', () => {
+  it('show the same, and what one does leaves the rest of the other alone', async () => {
+    const { owner } = tabs();
+    const [one, two] = [owner(), owner()];
+    await one.open(id);
+    await two.open(id);
+    const before = projectOf(two);
+    await one.change('level', setLevel(-40));
+    await quiet();
+    expect(projectOf(two).rig.levelDbfs).toBe(-40);
+    expect(projectOf(two).place).toBe(before.place);
+    expect(projectOf(two).rig.microphones).toBe(before.rig.microphones);
+    expect(two.store.getState()).toMatchObject({ undo: 'level' });
+    await two.undo();
+    await quiet();
+    expect(projectOf(one)).toEqual(before);
+  });
+
+  it('that change at once never overwrite each other', async () => {
+    const { owner } = tabs();
+    const [one, two] = [owner(), owner()];
+    await one.open(id);
+    await two.open(id);
+    await Promise.all([one.change('level', setLevel(-41)), two.change('name', rename('Loft'))]);
+    await quiet();
+    for (const tab of [one, two])
+      expect(projectOf(tab)).toMatchObject({ name: 'Loft', rig: { levelDbfs: -41 } });
+  });
+});
