@@ -1,5 +1,9 @@
 // Computation: one 5 s sweep analysed, 7 channels x 3 spots designed and predicted. Uses the built core, as a script does.
-import { analyseSweep, fineSpectrum, powerOnGrid } from '../core/dist/measure/index.js';
+// Times are told in units of a plain transform there and back, made in the same run, so that machines compare.
+import { analyseSweep, powerOnGrid } from '../core/dist/measure/index.js';
+import { fineSpectrum } from '../core/dist/path/index.js';
+import { inverseRealFft, realFft } from '../core/dist/signal/index.js';
+import { plainTransform } from './plainTransform.mjs';
 import {
   designChannel,
   exactChannel,
@@ -21,6 +25,21 @@ function median(work, times) {
   return taken.sort((a, b) => a - b)[times >> 1] ?? NaN;
 }
 
+/** Milliseconds of a plain transform there and back, beside ours; the two agree. @param {number} size */
+function thereAndBack(size) {
+  const signal = Float64Array.from(whiteNoise(size, size));
+  const plain = plainTransform(size);
+  const [ours, theirs] = [realFft(signal), plain.forward(signal)];
+  const off = ours.re.reduce((most, v, k) => Math.max(most, Math.abs(v - (theirs.re[k] ?? NaN))), 0);
+  if (!(off < 1e-8)) throw new Error(`the two transforms differ by ${off}`);
+  const plainMs = median(() => void plain.inverse(plain.forward(signal)), 15);
+  const oursMs = median(() => void inverseRealFft(realFft(signal)), 15);
+  console.log(
+    `transform of ${size} there and back: ${oursMs.toFixed(2)} ms, plain ${plainMs.toFixed(2)} ms, ratio ${(plainMs / oursMs).toFixed(2)}`,
+  );
+  return plainMs;
+}
+
 export async function benchCore() {
   const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 5, levelDbfs: -20 });
   const silence = 28800;
@@ -32,9 +51,11 @@ export async function benchCore() {
       (_, i) => gain * (sweep.samples[i - silence - delay] ?? 0) + 1e-4 * (noise[i] ?? 0),
     );
   const recording = { microphone: play(900, 0.3), loopback: play(574, 1), rate: 48000, silenceS: 0.6 };
-  const perSweep = median(() => void analyseSweep(recording, sweep), 9);
+  const unit = { long: thereAndBack(524288), short: thereAndBack(65536) };
+  const perSweep = median(() => void analyseSweep(recording, sweep), 15);
   console.log(
-    `analyse one 5 s sweep (${length} samples x 2): ${perSweep.toFixed(0)} ms, ${(1000 / perSweep).toFixed(1)} a second (bar 300 ms)`,
+    `analyse one 5 s sweep (${length} samples x 2): ${(perSweep / unit.long).toFixed(2)} plain transforms of 524288 (bar 4); ` +
+      `${perSweep.toFixed(0)} ms, ${(1000 / perSweep).toFixed(1)} a second`,
   );
 
   const grid = logGrid();
@@ -64,8 +85,15 @@ export async function benchCore() {
     leastSectionDb: -30,
     mostSectionDb: 15,
   };
-  const exact = median(() => void exactChannel(grid, first, STARTING_GOAL, STARTING_FILTER, processor), 9);
-  console.log(`exact filter of 8192 taps: ${exact.toFixed(0)} ms, ${(1000 / exact).toFixed(1)} a second`);
+  const shared = { radians: grid.map((f) => Math.sin(f / 90)), agreement: grid.map(() => 0.95) };
+  for (const style of /** @type {const} */ (['minimum', 'mixed'])) {
+    const choice = { ...STARTING_FILTER, style };
+    const exact = median(() => void exactChannel(grid, first, STARTING_GOAL, choice, processor, shared), 15);
+    console.log(
+      `exact ${style}-phase filter of 8192 taps: ${(exact / unit.short).toFixed(1)} plain transforms of 65536 (bar 12 for mixed); ` +
+        `${exact.toFixed(0)} ms, ${(1000 / exact).toFixed(1)} a second`,
+    );
+  }
 
   // from impulse responses: what the worker does when a project is opened, and the exact filters of all channels
   const decay = whiteNoise(28800, 9);

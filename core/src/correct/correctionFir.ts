@@ -1,15 +1,13 @@
 import {
   binFrequencies,
   cosineStep,
-  dbOfPower,
   fftSizeFor,
-  gainOfDb,
   interpolateLog,
   inverseRealFft,
-  minimumPhase,
+  minimumPhaseOfLog,
   multiplyTraces,
-  powerOf,
   realFft,
+  type ComplexTrace,
 } from '../signal/index.js';
 
 /** How a filter treats phase. */
@@ -70,68 +68,94 @@ export function correctionFir(
   const bad = gainDb.findIndex((g) => !Number.isFinite(g));
   if (bad >= 0) throw new RangeError(`correctionFir: gain at ${frequency[bad]} Hz is ${gainDb[bad]}`);
   const size = fftSizeFor(8 * taps);
-  const asked = interpolateLog(frequency, gainDb, binFrequencies(size, rate));
-  if (style === 'linear') return { fir: linear(asked, taps), latencyS: taps / 2 / rate };
-  if (style === 'minimum')
-    return { fir: mended(asked, taps, (wanted) => minimum(wanted, taps)), latencyS: 0 };
+  const wanted = interpolateLog(frequency, gainDb, binFrequencies(size, rate));
+  for (let k = 0; k < wanted.length; k++) wanted[k] = wanted[k]! * NEPERS;
+  if (style !== 'mixed') {
+    const make = style === 'linear' ? linear : minimum;
+    const reached = (log: Float64Array) => logMagnitude(realFft(make(log, taps), 2 * (log.length - 1)));
+    const fir = Float32Array.from(make(mended(wanted, reached), taps));
+    return { fir, latencyS: style === 'linear' ? taps / 2 / rate : 0 };
+  }
   if (!shared) throw new RangeError('correctionFir: mixed needs the phase that the spots share');
   if (!(preS > 0 && preS <= MOST_PRE_S))
     throw new RangeError(`correctionFir: preS must be above 0 and at most ${MOST_PRE_S}, got ${preS}`);
   const lead = Math.min(Math.round(preS * rate), taps / 4);
   const phase = phaseFilter(frequency, shared, phaseSpan, size, rate, lead);
-  const spectrum = realFft(phase, size);
-  const ownDb = powerOf(spectrum).map(dbOfPower);
-  return {
-    fir: mended(asked, taps, (wanted) => {
-      // magnitude by a minimum-phase filter, its last half faded; then the phase filter ahead of it
-      const rest = minimum(
-        wanted.map((w, k) => w - ownDb[k]!),
-        taps - 2 * lead,
-      );
-      const both = inverseRealFft(multiplyTraces(realFft(rest, size), spectrum));
-      return Float32Array.from(both.subarray(0, taps));
-    }),
-    latencyS: lead / rate,
+  const spectra = new Map<number, { spectrum: ComplexTrace; own: Float64Array }>();
+  const phaseAt = (bins: number) => {
+    const known = spectra.get(bins);
+    if (known) return known;
+    const spectrum = realFft(phase, bins);
+    const made = { spectrum, own: logMagnitude(spectrum) };
+    spectra.set(bins, made);
+    return made;
   };
+  /** The magnitude that the phase filter leaves to be made, by a minimum-phase filter with its last half faded. */
+  const rest = (log: Float64Array) => {
+    const { own } = phaseAt(2 * (log.length - 1));
+    const less = new Float64Array(log.length);
+    for (let k = 0; k < log.length; k++) less[k] = log[k]! - own[k]!;
+    return minimum(less, taps - 2 * lead);
+  };
+  // one behind the other is the product of both: what cutting it to length takes from its faded end is next to nothing
+  const reached = (log: Float64Array) => {
+    const { own } = phaseAt(2 * (log.length - 1));
+    const got = logMagnitude(realFft(rest(log), 2 * (log.length - 1)));
+    for (let k = 0; k < got.length; k++) got[k] = got[k]! + own[k]!;
+    return got;
+  };
+  const request = mended(wanted, reached);
+  const both = multiplyTraces(realFft(rest(request), size), phaseAt(size).spectrum);
+  return { fir: Float32Array.from(inverseRealFft(both).subarray(0, taps)), latencyS: lead / rate };
 }
 
-/** A filter from wanted levels; cutting it to length smears narrow peaks, so what is then missing is asked for on top. */
-function mended(
-  asked: Float64Array,
-  taps: number,
-  make: (wanted: Float64Array) => Float32Array,
-): Float32Array {
-  const size = 2 * (asked.length - 1);
-  let request = asked;
+/** dB to nepers, the natural logarithm of a magnitude, in which all is reckoned here. */
+const NEPERS = Math.LN10 / 20;
+
+function logMagnitude({ re, im }: ComplexTrace): Float64Array {
+  const out = new Float64Array(re.length);
+  for (let k = 0; k < out.length; k++) out[k] = 0.5 * Math.log(re[k]! * re[k]! + im[k]! * im[k]!);
+  return out;
+}
+
+/**
+ * What to ask a filter for so that it reaches a wanted magnitude: cutting it to length smears narrow peaks, so what is then
+ * missing is asked for on top. That is as smooth as the filter is short, so it is found on bins twice as far apart.
+ * @param wanted natural logarithm of the magnitude
+ * @param reached the same of a filter that was asked for
+ */
+function mended(wanted: Float64Array, reached: (log: Float64Array) => Float64Array): Float64Array {
+  const coarse = new Float64Array((wanted.length + 1) / 2);
+  for (let k = 0; k < coarse.length; k++) coarse[k] = wanted[2 * k]!;
+  const request = coarse.slice();
+  const most = MOST_MENDED_DB * NEPERS;
   for (let round = 0; round < MENDING_ROUNDS; round++) {
-    const got = powerOf(realFft(make(request), size)).map(dbOfPower);
-    request = request.map(
-      (g, k) => g + Math.max(-MOST_MENDED_DB, Math.min(MOST_MENDED_DB, asked[k]! - got[k]!)),
-    );
+    const got = reached(request);
+    for (let k = 0; k < request.length; k++)
+      request[k] = request[k]! + Math.max(-most, Math.min(most, coarse[k]! - got[k]!));
   }
-  return make(request);
+  const fine = wanted.slice();
+  for (let k = 0; k < fine.length; k++) {
+    const [below, above] = [k >> 1, (k + 1) >> 1];
+    fine[k] = fine[k]! + 0.5 * (request[below]! - coarse[below]! + request[above]! - coarse[above]!);
+  }
+  return fine;
 }
 
-function minimum(levels: Float64Array, taps: number): Float32Array {
-  const impulse = inverseRealFft(minimumPhase(levels.map(gainOfDb)));
-  const fir = new Float32Array(taps);
-  for (let i = 0; i < taps; i++) fir[i] = impulse[i]! * cosineStep(i, taps, taps / 2);
+function minimum(log: Float64Array, taps: number): Float64Array {
+  const fir = inverseRealFft(minimumPhaseOfLog(log)).subarray(0, taps);
+  for (let i = taps >> 1; i < taps; i++) fir[i] = fir[i]! * cosineStep(i, taps, taps / 2);
   return fir;
 }
 
 /** Zero phase, delayed by half the length; both halves fade over their outer halves. */
-function linear(asked: Float64Array, taps: number): Float32Array {
+function linear(log: Float64Array, taps: number): Float64Array {
   const middle = Math.floor(taps / 2);
-  return mended(asked, taps, (wanted) => {
-    const impulse = inverseRealFft({
-      re: wanted.map(gainOfDb),
-      im: new Float64Array(wanted.length),
-    });
-    const n = impulse.length;
-    return Float32Array.from({ length: taps }, (_, i) => {
-      const t = i - middle;
-      return impulse[(t + n) % n]! * cosineStep(Math.abs(t), middle, middle / 2);
-    });
+  const impulse = inverseRealFft({ re: log.map(Math.exp), im: new Float64Array(log.length) });
+  const n = impulse.length;
+  return Float64Array.from({ length: taps }, (_, i) => {
+    const t = i - middle;
+    return impulse[(t + n) % n]! * cosineStep(Math.abs(t), middle, middle / 2);
   });
 }
 
@@ -151,15 +175,18 @@ function phaseFilter(
       cosineStep(agreement[i]!, AGREEMENT.none, AGREEMENT.whole),
   );
   const bins = binFrequencies(size, rate);
-  const at = (values: Float64Array) => interpolateLog(frequency, values, bins);
+  // above its span nothing is turned
+  const last = Math.min(bins.length - 1, Math.ceil((2 * span.to * size) / rate));
+  const low = bins.subarray(0, last);
+  const at = (values: Float64Array) => interpolateLog(frequency, values, low);
   // direction, not angle, is interpolated: an angle jumps where it wraps
   const [w, c, s] = [at(weight), at(radians.map(Math.cos)), at(radians.map(Math.sin))];
-  const re = new Float64Array(bins.length);
+  const re = new Float64Array(bins.length).fill(1);
   const im = new Float64Array(bins.length);
-  for (let k = 0; k < bins.length; k++) {
+  for (let k = 1; k < last; k++) {
     const angle = -w[k]! * Math.atan2(s[k]!, c[k]!);
     re[k] = Math.cos(angle);
-    im[k] = k === 0 || k === bins.length - 1 ? 0 : Math.sin(angle);
+    im[k] = Math.sin(angle);
   }
   const impulse = inverseRealFft({ re, im });
   const out = new Float64Array(3 * lead);

@@ -1,10 +1,7 @@
 import {
-  binFrequencies,
   convolve,
   dbOfPower,
   fftSizeFor,
-  interpolateLog,
-  powerOf,
   powerOfDb,
   realFft,
   type ImpulseResponse,
@@ -23,9 +20,17 @@ export function predictImpulse({ samples, rate, zero }: ImpulseResponse, fir: Re
 /** Zero-padding to this many samples sets bins 0.37 Hz apart at 48 kHz, so that a straight line joins them. */
 const FINE_SIZE = 131072;
 
-/** Level of a filter at given frequencies, dB. */
+/** Level of a filter at given frequencies (Hz, within the band of its bins), dB; linear over log frequency between bins. */
 export function firLevelDb(fir: RealArray, rate: number, at: Float64Array): Float64Array {
   const size = fftSizeFor(Math.max(fir.length, FINE_SIZE));
-  const levels = powerOf(realFft(fir, size)).map(dbOfPower);
-  return interpolateLog(binFrequencies(size, rate).subarray(1), levels.subarray(1), at);
+  const { re, im } = realFft(fir, size);
+  const levelOf = (k: number) => dbOfPower(re[k]! * re[k]! + im[k]! * im[k]!);
+  const last = size / 2;
+  return at.map((f) => {
+    const x = (f * size) / rate;
+    const k = Math.min(last - 1, Math.max(1, Math.floor(x)));
+    const share = Math.min(1, Math.max(0, Math.log(x / k) / Math.log((k + 1) / k)));
+    const below = levelOf(k);
+    return share === 0 ? below : below + share * (levelOf(k + 1) - below);
+  });
 }

@@ -8,10 +8,10 @@ import {
 } from '../signal/index.js';
 import { findArrival, type Arrival } from './arrival.js';
 import { findClipping } from './clipping.js';
-import { deconvolve, loopbackTime } from './deconvolve.js';
+import { deconvolve, findLoopback } from './deconvolve.js';
 import { divideOut } from './divideOut.js';
 import { findDisturbances } from './disturbance.js';
-import { splitHarmonics } from './harmonics.js';
+import { splitHarmonics, type HarmonicResponse } from './harmonics.js';
 import { harmonicCurves, type HarmonicCurves } from './harmonicCurves.js';
 import { findPolarity, type Polarity } from './polarity.js';
 import { referenceResponse } from './referenceClick.js';
@@ -79,16 +79,13 @@ export function analyseSweep(
       `analyseSweep: ${recording.microphone.length} microphone and ${recording.loopback.length} loopback samples`,
     );
   }
-  for (let i = 0; i < microphone.length; i++) {
-    if (!Number.isFinite(microphone[i]! + (loopback ? loopback[i]! : 0))) {
-      throw new RangeError(`analyseSweep: sample ${i} of the recording is not a number`);
-    }
-  }
+  refuseNotFinite(microphone);
+  if (loopback) refuseNotFinite(loopback);
   onStep('align');
   // the response is far shorter than the recording, so the transform need only hold the sweep and twice the response
   const size = fftSizeFor(Math.max(sweep.samples.length, 2 * STORED_SAMPLES));
   const slack = microphone.length - sweep.samples.length;
-  const loop = loopback ? loopbackTime(deconvolve(loopback, sweep, size), sweep, slack) : null;
+  const loop = loopback ? findLoopback(loopback, sweep, size, slack) : null;
   // the loopback is a cable: its gain lies near 1, so what is below -40 dB is no loopback but noise or crosstalk
   const loopbackFound = loop !== null && Math.abs(loop.peak) > 0.01;
   const timeKnown = loopbackFound || latency !== null;
@@ -125,8 +122,9 @@ export function analyseSweep(
     loopbackFound: timeKnown,
   });
   const polarity = arrival && band ? findPolarity(impulse, arrival.onsetS, band) : null;
-  const distortionDb = distortion(circular, sweep, impulse, band);
-  const harmonics = harmonicCurves(circular, sweep, impulse);
+  const split = splitHarmonics(circular, sweep);
+  const distortionDb = distortion(split, impulse, band);
+  const harmonics = harmonicCurves(split, sweep, impulse);
   const reference =
     clickAt === null
       ? null
@@ -134,17 +132,21 @@ export function analyseSweep(
   return { impulse, decayEnd, arrival, polarity, margins, distortionDb, harmonics, reference, verdict };
 }
 
-function distortion(
-  circular: Float64Array,
-  sweep: Sweep,
-  impulse: ImpulseResponse,
-  band: Verdict['band'],
-): number {
+/** What is not finite makes the sum so, too. */
+function refuseNotFinite(recording: RealArray): void {
+  let sum = 0;
+  for (let i = 0; i < recording.length; i++) sum += recording[i]!;
+  if (Number.isFinite(sum)) return;
+  const at = recording.findIndex((v) => !Number.isFinite(v));
+  throw new RangeError(`analyseSweep: sample ${at} of the recording is not a number`);
+}
+
+function distortion(harmonics: HarmonicResponse[], impulse: ImpulseResponse, band: Verdict['band']): number {
   if (!band) return -Infinity;
   let fundamental = 0;
   for (const v of impulse.samples) fundamental += v * v;
   let harmonic = 0;
-  for (const { frequency, power, noise } of splitHarmonics(circular, sweep)) {
+  for (const { frequency, power, noise } of harmonics) {
     const size = 2 * (frequency.length - 1);
     let [found, floor] = [0, 0];
     power.forEach((p, k) => {

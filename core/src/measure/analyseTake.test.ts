@@ -65,7 +65,9 @@ describe('a round trip', () => {
   it('has the latency and the gain that it was given', () => {
     const found = measureRoundTrip(heard(574, 0.5, 4), 0.6, request)!;
     expect(found.latencyS).toBeCloseTo(574 / rate, 6);
-    expect(found.gainDb).toBeCloseTo(20 * Math.log10(0.5), 1);
+    // an impulse of the sweep's band alone is as high as its share of half the rate, 20 kHz and the fade of 24
+    expect(found.gainDb).toBeGreaterThan(20 * Math.log10((0.5 * 20000) / 24000));
+    expect(found.gainDb).toBeLessThan(20 * Math.log10((0.5 * 22500) / 24000));
   });
 
   it('is not there where nothing comes back', () => {

@@ -1,4 +1,5 @@
-import { exponentialSweep, type SweepRequest } from '../signal/index.js';
+import QuickLRU from 'quick-lru';
+import { exponentialSweep, type Sweep, type SweepRequest } from '../signal/index.js';
 import { analyseSweep, type AnalysedSweep, type AnalysisStep, type SweepRecording } from './analyseSweep.js';
 import { findTimingClick } from './timingClick.js';
 
@@ -27,7 +28,7 @@ export function analyseTake(
     isClickMissing = latency === null;
     recording = { ...whole, microphone: whole.microphone.subarray(click.headFrames), latency };
   }
-  const analysed = analyseSweep(recording, exponentialSweep(request), onStep);
+  const analysed = analyseSweep(recording, sweepOf(request), onStep);
   const { verdict } = analysed;
   const reasons = isClickMissing
     ? verdict.reasons.map((r) => (r.kind === 'no loopback' ? ({ kind: 'no click' } as const) : r))
@@ -37,4 +38,14 @@ export function analyseTake(
     ...analysed,
     verdict: { ...verdict, state: 'failed', reasons: [{ kind: 'dropouts', count: dropouts }, ...reasons] },
   };
+}
+
+/** A round uses one sweep a hundred times; what undoes it belongs to it, so it is kept as well. */
+const sweeps = new QuickLRU<string, Sweep>({ maxSize: 2 });
+
+function sweepOf(request: SweepRequest): Sweep {
+  const name = JSON.stringify(request);
+  const known = sweeps.get(name) ?? exponentialSweep(request);
+  sweeps.set(name, known);
+  return known;
 }

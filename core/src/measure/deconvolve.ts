@@ -1,9 +1,9 @@
 import {
+  binFrequencies,
   delayTrace,
   fftSizeFor,
   fftSizeOf,
   inverseRealFft,
-  multiplyTraces,
   realFft,
   sweepSpectra,
   type ComplexTrace,
@@ -29,12 +29,55 @@ export function deconvolve(
       `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,
     );
   }
-  let folded: RealArray = recording;
-  if (recording.length > size) {
-    folded = Float64Array.from(recording.subarray(0, size));
-    for (let i = size; i < recording.length; i++) folded[i % size] = folded[i % size]! + recording[i]!;
+  const spectrum = realFft(folded(recording, size), size);
+  const { inverse } = sweepSpectra(sweep, size);
+  const { re, im } = spectrum;
+  for (let k = 0; k < re.length; k++) {
+    const [a, b, c, d] = [re[k]!, im[k]!, inverse.re[k]!, inverse.im[k]!];
+    re[k] = a * c - b * d;
+    im[k] = a * d + b * c;
   }
-  return multiplyTraces(realFft(folded, size), sweepSpectra(sweep, size).inverse);
+  return spectrum;
+}
+
+/** A recording laid over itself every `size` samples: the same at the bins of that size. */
+function folded(recording: RealArray, size: number): RealArray {
+  if (recording.length <= size) return recording;
+  const out = Float64Array.from(recording.subarray(0, size));
+  for (let from = size; from < recording.length; from += size) {
+    const end = Math.min(size, recording.length - from);
+    for (let i = 0; i < end; i++) out[i] = out[i]! + recording[from + i]!;
+  }
+  return out;
+}
+
+/**
+ * The time of a loopback, in samples after the recording's first: `loopbackTime` of its deconvolution, at no finer bins than
+ * an impulse needs that comes at most `latest` samples after the start. Every fourth bin of a transform is the transform of a
+ * recording that was laid over itself four times.
+ * @param size that the whole deconvolution would have, at least as long as the sweep
+ */
+export function findLoopback(
+  loopback: RealArray,
+  sweep: Sweep,
+  size: number,
+  latest: number,
+): { samples: number; peak: number } {
+  if (loopback.length < sweep.samples.length)
+    throw new RangeError(
+      `findLoopback: the recording has ${loopback.length} samples, the sweep alone ${sweep.samples.length}`,
+    );
+  let step = 4;
+  while (step > 1 && step * latest > size) step /= 2;
+  const short = size / step;
+  const { re, im } = realFft(folded(loopback, short), short);
+  const { inverse } = sweepSpectra(sweep, size);
+  for (let k = 0; k < re.length; k++) {
+    const [a, b, c, d] = [re[k]!, im[k]!, inverse.re[step * k]!, inverse.im[step * k]!];
+    re[k] = a * c - b * d;
+    im[k] = a * d + b * c;
+  }
+  return loopbackTime({ frequency: binFrequencies(short, 1), re, im }, sweep, short);
 }
 
 /**
@@ -51,8 +94,12 @@ export function loopbackTime(
   // every fourth bin holds all there is to know of an impulse in the first quarter
   const size = fftSizeOf(response);
   const step = 4 * latest <= size ? 4 : 2 * latest <= size ? 2 : 1;
-  const part = (x: Float64Array) =>
-    Float64Array.from({ length: size / (2 * step) + 1 }, (_, k) => x[step * k]!);
+  const part = (x: Float64Array) => {
+    if (step === 1) return x;
+    const out = new Float64Array(size / (2 * step) + 1);
+    for (let k = 0; k < out.length; k++) out[k] = x[step * k]!;
+    return out;
+  };
   const impulse = inverseRealFft({
     re: part(response.re),
     im: part(response.im),

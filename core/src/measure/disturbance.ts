@@ -1,10 +1,9 @@
 import {
+  emptySpectrum,
   hannWindow,
   harmonicLead,
   inverseRealFft,
-  multiplyTraces,
   octaveBands,
-  powerOf,
   realFft,
   sweepSpectra,
   type ComplexTrace,
@@ -47,14 +46,18 @@ export function findDisturbances(
   const remainder = withoutSweep(recording.length, circular, timeZero, sweep, decayS, spectrum);
   const bands = octaveBands(1, Math.max(31, sweep.from), Math.min(sweep.to, 16500));
   const window = hannWindow(BLOCK);
+  const block = new Float64Array(BLOCK);
+  const spectrumOfBlock = emptySpectrum(BLOCK);
+  const edges = bands.map(({ from: low, to: high }) => ({
+    first: Math.max(1, Math.round((low * BLOCK) / rate)),
+    last: Math.round((high * BLOCK) / rate),
+  }));
   const levels = (signal: RealArray, from: number) => {
-    const block = new Float64Array(BLOCK);
     for (let i = 0; i < BLOCK; i++) block[i] = signal[from + i]! * window[i]!;
-    const power = powerOf(realFft(block));
-    return bands.map(({ from: low, to: high }) => {
+    const { re, im } = realFft(block, BLOCK, 1, spectrumOfBlock);
+    return edges.map(({ first, last }) => {
       let sum = 1e-30;
-      const last = Math.round((high * BLOCK) / rate);
-      for (let k = Math.max(1, Math.round((low * BLOCK) / rate)); k < last; k++) sum += power[k]!;
+      for (let k = first; k < last; k++) sum += re[k]! * re[k]! + im[k]! * im[k]!;
       return sum;
     });
   };
@@ -129,8 +132,15 @@ function withoutSweep(
   const [low, high] = splitLowHigh(circular, rate, spectrum); // lows ring longer than highs, so each is taken out by itself
   clearResponse(low, sweep, decayEnd(low, rate, longestS, 0.1));
   clearResponse(high, sweep, decayEnd(high, rate, longestS, 0.04));
-  const rest = low.map((v, i) => v + high[i]!);
-  const remainder = inverseRealFft(multiplyTraces(realFft(rest), sweepSpectra(sweep, n).forward));
+  for (let i = 0; i < n; i++) low[i] = low[i]! + high[i]!;
+  const rest = realFft(low);
+  const { forward } = sweepSpectra(sweep, n);
+  for (let k = 0; k < rest.re.length; k++) {
+    const [a, b, c, d] = [rest.re[k]!, rest.im[k]!, forward.re[k]!, forward.im[k]!];
+    rest.re[k] = a * c - b * d;
+    rest.im[k] = a * d + b * c;
+  }
+  const remainder = inverseRealFft(rest, low);
   const shift = Math.round(timeZero);
   // a recording longer than the transform was folded over it: what sounded after the sweep shows at the start
   const out = new Float64Array(Math.min(length, n));

@@ -1,5 +1,5 @@
 import { dbOfPower, logGrid, smoothPower, type ImpulseResponse, type Sweep } from '../signal/index.js';
-import { splitHarmonics } from './harmonics.js';
+import type { HarmonicResponse } from './harmonics.js';
 import { powerOnGrid } from './spectrumOnGrid.js';
 
 /** Harmonics against the frequency that was played, on a 1/6-octave grid, dB re the fundamental at that frequency. */
@@ -15,17 +15,17 @@ const FLOOR_DB = -140;
 /**
  * Harmonic distortion of orders 2 to 5 against the frequency played: |H_k(k f)| over |H_1(f)| (Farina 2000), each
  * averaged over 1/6 octave, and what noise alone would give over the same time.
- * @param circular from `impulseFrom`, time zero at index 0
+ * @param split from `splitHarmonics`
  * @param impulse the linear response
  */
 export function harmonicCurves(
-  circular: Float64Array,
+  split: HarmonicResponse[],
   sweep: Sweep,
   impulse: ImpulseResponse,
 ): HarmonicCurves {
   const grid = logGrid(Math.max(20, sweep.from), Math.min(20000, sweep.to), 6);
   const fundamental = powerOnGrid(impulse, grid, 6);
-  const orders = splitHarmonics(circular, sweep).map(({ order, frequency, power, noise }) => {
+  const orders = split.map(({ order, frequency, power, noise }) => {
     const played = grid.filter((f) => order * f <= sweep.to);
     const at = played.map((f) => order * f);
     const over = (p: Float64Array) =>

@@ -76,11 +76,16 @@ function octaveAt({ re, im }: ComplexTrace, rate: number, from: number, to: numb
   const size = fftSizeOf({ re });
   let short = size;
   while (short > 1024 && rate * (short / 2 / size) > 2.5 * to) short /= 2;
-  const weigh = (part: Float64Array) =>
-    Float64Array.from({ length: short / 2 + 1 }, (_, k) => {
-      const f = (k * rate) / size;
-      return part[k]! * cosineStep(f, 0.85 * from, from) * cosineStep(f, 1.15 * to, to);
-    });
-  const x = inverseRealFft({ re: weigh(re), im: weigh(im) });
+  const bins = short / 2 + 1;
+  const [bandRe, bandIm] = [new Float64Array(bins), new Float64Array(bins)];
+  const first = Math.max(0, Math.floor((0.85 * from * size) / rate));
+  const last = Math.min(bins - 1, Math.ceil((1.15 * to * size) / rate));
+  for (let k = first; k <= last; k++) {
+    const f = (k * rate) / size;
+    const share = cosineStep(f, 0.85 * from, from) * cosineStep(f, 1.15 * to, to);
+    bandRe[k] = re[k]! * share;
+    bandIm[k] = im[k]! * share;
+  }
+  const x = inverseRealFft({ re: bandRe, im: bandIm });
   return { x, lowRate: (rate * short) / size };
 }

@@ -14,12 +14,16 @@ export function splitLowHigh(
   spectrum: ComplexTrace = realFft(signal),
 ): [low: Float64Array, high: Float64Array] {
   const size = fftSizeOf(spectrum);
-  const [re, im] = [spectrum.re.slice(), spectrum.im.slice()];
-  for (let k = 0; k < re.length; k++) {
+  const [re, im] = [new Float64Array(spectrum.re.length), new Float64Array(spectrum.re.length)];
+  // above the octave nothing is left of the lows
+  const last = Math.min(re.length - 1, Math.ceil((1.4 * SPLIT_HZ * size) / rate));
+  for (let k = 0; k <= last; k++) {
     const share = cosineStep(Math.log((k * rate) / size), Math.log(1.4 * SPLIT_HZ), Math.log(SPLIT_HZ / 1.4));
-    re[k] = re[k]! * share;
-    im[k] = im[k]! * share;
+    re[k] = spectrum.re[k]! * share;
+    im[k] = spectrum.im[k]! * share;
   }
   const low = inverseRealFft({ re, im });
-  return [low, signal.map((v, i) => v - low[i]!)];
+  const high = new Float64Array(size);
+  for (let i = 0; i < size; i++) high[i] = signal[i]! - low[i]!;
+  return [low, high];
 }

@@ -77,13 +77,81 @@ function transform({ passes, work: [a, b] }: Plan, input: RealArray): RealArray 
   let [from, to, spare]: [RealArray, Float64Array, Float64Array] = [input, a, b];
   if (input === a) [to, spare] = [b, a];
   for (const pass of passes) {
-    (pass.radix === 4 ? passOf4 : passOf2)(pass, from, to);
+    passOf(pass)(pass, from, to);
     const written = to;
     to = spare;
     spare = written;
     from = written;
   }
   return from;
+}
+
+/** The first and the last pass have a shape of their own: rows of one value, and nothing that turns. */
+const passOf = ({ radix, length, stride }: Pass) =>
+  radix === 2 ? passOf2 : length === 4 ? lastPassOf4 : stride === 1 ? firstPassOf4 : passOf4;
+
+function firstPassOf4({ length, twiddles }: Pass, x: RealArray, y: Float64Array): void {
+  const quarter = length / 2;
+  for (let i0 = 0, w = 0, o = 0; i0 < quarter; i0 += 2, w += 6, o += 8) {
+    const i1 = i0 + quarter;
+    const i2 = i1 + quarter;
+    const i3 = i2 + quarter;
+    const ar = x[i0]!;
+    const ai = x[i0 + 1]!;
+    const br = x[i1]!;
+    const bi = x[i1 + 1]!;
+    const cr = x[i2]!;
+    const ci = x[i2 + 1]!;
+    const dr = x[i3]!;
+    const di = x[i3 + 1]!;
+    const acr = ar + cr;
+    const aci = ai + ci;
+    const bdr = br + dr;
+    const bdi = bi + di;
+    const ecr = ar - cr;
+    const eci = ai - ci;
+    const fr = bi - di; // -j (b - d)
+    const fi = dr - br;
+    y[o] = acr + bdr;
+    y[o + 1] = aci + bdi;
+    const s1r = ecr + fr;
+    const s1i = eci + fi;
+    y[o + 2] = twiddles[w]! * s1r - twiddles[w + 1]! * s1i;
+    y[o + 3] = twiddles[w]! * s1i + twiddles[w + 1]! * s1r;
+    const s2r = acr - bdr;
+    const s2i = aci - bdi;
+    y[o + 4] = twiddles[w + 2]! * s2r - twiddles[w + 3]! * s2i;
+    y[o + 5] = twiddles[w + 2]! * s2i + twiddles[w + 3]! * s2r;
+    const s3r = ecr - fr;
+    const s3i = eci - fi;
+    y[o + 6] = twiddles[w + 4]! * s3r - twiddles[w + 5]! * s3i;
+    y[o + 7] = twiddles[w + 4]! * s3i + twiddles[w + 5]! * s3r;
+  }
+}
+
+function lastPassOf4({ stride }: Pass, x: RealArray, y: Float64Array): void {
+  const row = 2 * stride;
+  for (let i0 = 0; i0 < row; i0 += 2) {
+    const i1 = i0 + row;
+    const i2 = i1 + row;
+    const i3 = i2 + row;
+    const acr = x[i0]! + x[i2]!;
+    const aci = x[i0 + 1]! + x[i2 + 1]!;
+    const bdr = x[i1]! + x[i3]!;
+    const bdi = x[i1 + 1]! + x[i3 + 1]!;
+    const ecr = x[i0]! - x[i2]!;
+    const eci = x[i0 + 1]! - x[i2 + 1]!;
+    const fr = x[i1 + 1]! - x[i3 + 1]!; // -j (b - d)
+    const fi = x[i3]! - x[i1]!;
+    y[i0] = acr + bdr;
+    y[i0 + 1] = aci + bdi;
+    y[i1] = ecr + fr;
+    y[i1 + 1] = eci + fi;
+    y[i2] = acr - bdr;
+    y[i2 + 1] = aci - bdi;
+    y[i3] = ecr - fr;
+    y[i3 + 1] = eci - fi;
+  }
 }
 
 function passOf4({ length, stride, twiddles }: Pass, x: RealArray, y: Float64Array): void {
@@ -240,7 +308,7 @@ export function realFft(
  */
 export function inverseRealFft(
   { re, im }: Pick<ComplexTrace, 're' | 'im'>,
-  out = new Float64Array(2 * (re.length - 1)),
+  out: Float64Array = new Float64Array(2 * (re.length - 1)),
 ): Float64Array {
   const m = re.length - 1;
   const size = 2 * m;

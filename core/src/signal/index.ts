@@ -35,7 +35,7 @@ export { smoothLevels, smoothPower, smoothVariable } from './smooth.js';
 export { inSteps } from './inSteps.js';
 export { median } from './median.js';
 export { interpolateLog } from './interpolate.js';
-export { minimumPhase } from './minimumPhase.js';
+export { minimumPhase, minimumPhaseOfLog } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';
 export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';
 export {

@@ -8,25 +8,30 @@ import type { ComplexTrace } from './types.js';
  * @throws RangeError when a magnitude is 0, negative or NaN, or the count is not 2^n + 1
  */
 export function minimumPhase(magnitude: Float64Array): ComplexTrace {
-  const bins = magnitude.length;
-  const size = 2 * (bins - 1);
-  const logMagnitude = new Float64Array(bins);
-  for (let k = 0; k < bins; k++) {
+  const logMagnitude = new Float64Array(magnitude.length);
+  for (let k = 0; k < magnitude.length; k++) {
     if (!(magnitude[k]! > 0))
       throw new RangeError(`minimumPhase: magnitude of bin ${k} must be above 0, got ${magnitude[k]}`);
     logMagnitude[k] = Math.log(magnitude[k]!);
   }
-  const cepstrum = inverseRealFft({ re: logMagnitude, im: new Float64Array(bins) });
-  const folded = new Float64Array(size);
-  folded[0] = cepstrum[0]!;
-  folded[size / 2] = cepstrum[size / 2]!;
-  for (let i = 1; i < size / 2; i++) folded[i] = 2 * cepstrum[i]!;
-  const { im: phase } = realFft(folded, size);
+  return minimumPhaseOfLog(logMagnitude);
+}
+
+/** The same from the natural logarithm of the magnitude, finite. */
+export function minimumPhaseOfLog(logMagnitude: Float64Array): ComplexTrace {
+  const bins = logMagnitude.length;
+  const size = 2 * (bins - 1);
   const re = new Float64Array(bins);
   const im = new Float64Array(bins);
+  const folded = inverseRealFft({ re: logMagnitude, im });
+  for (let i = 1; i < size / 2; i++) folded[i] = 2 * folded[i]!;
+  folded.fill(0, size / 2 + 1);
+  const { im: phase } = realFft(folded, size, 1, { frequency: binFrequencies(size, 1), re, im });
   for (let k = 0; k < bins; k++) {
-    re[k] = magnitude[k]! * Math.cos(phase[k]!);
-    im[k] = magnitude[k]! * Math.sin(phase[k]!);
+    const magnitude = Math.exp(logMagnitude[k]!);
+    const angle = phase[k]!;
+    re[k] = magnitude * Math.cos(angle);
+    im[k] = magnitude * Math.sin(angle);
   }
   im[0] = 0;
   im[bins - 1] = 0;

@@ -1,3 +1,4 @@
+import { isBinAxis } from './fft.js';
 import type { RealArray } from './types.js';
 
 /**
@@ -26,14 +27,9 @@ export function smoothPower(
   const cells = n - first;
   if (cells < 1) throw new RangeError('smooth: no frequency above 0 Hz');
 
-  // edges[i]..edges[i+1] is the cell of frequency[first + i], in ln Hz; sums[i] is the integral up to edges[i]
-  const edges = new Float64Array(cells + 1);
+  const { logs, edges } = isBinAxis(frequency) ? keptCells(frequency) : cellsOf(frequency);
+  // sums[i] is the integral up to edges[i]
   const sums = new Float64Array(cells + 1);
-  const logs = frequency.map(Math.log);
-  const ln = (i: number) => logs[first + i]!;
-  for (let i = 1; i < cells; i++) edges[i] = 0.5 * (ln(i - 1) + ln(i));
-  edges[0] = cells > 1 ? 2 * ln(0) - edges[1]! : ln(0) - 1e-6;
-  edges[cells] = cells > 1 ? 2 * ln(cells - 1) - edges[cells - 1]! : ln(0) + 1e-6;
   for (let i = 0; i < cells; i++) sums[i + 1] = sums[i]! + power[first + i]! * (edges[i + 1]! - edges[i]!);
 
   const half = Math.LN2 / (2 * fraction);
@@ -60,6 +56,32 @@ export function smoothPower(
     }
   }
   return out;
+}
+
+/** The cell of every frequency above 0 Hz, edges[i] to edges[i + 1], in ln Hz. */
+interface Cells {
+  logs: Float64Array;
+  edges: Float64Array;
+}
+
+function cellsOf(frequency: Float64Array): Cells {
+  const first = frequency[0] === 0 ? 1 : 0;
+  const cells = frequency.length - first;
+  const logs = frequency.map(Math.log);
+  const edges = new Float64Array(cells + 1);
+  const ln = (i: number) => logs[first + i]!;
+  for (let i = 1; i < cells; i++) edges[i] = 0.5 * (ln(i - 1) + ln(i));
+  edges[0] = cells > 1 ? 2 * ln(0) - edges[1]! : ln(0) - 1e-6;
+  edges[cells] = cells > 1 ? 2 * ln(cells - 1) - edges[cells - 1]! : ln(0) + 1e-6;
+  return { logs, edges };
+}
+
+/** The bins of a transform are one array for all, so what belongs to them is worked out once. */
+const kept = new WeakMap<Float64Array, Cells>();
+function keptCells(bins: Float64Array): Cells {
+  const known = kept.get(bins) ?? cellsOf(bins);
+  kept.set(bins, known);
+  return known;
 }
 
 /** `smoothPower` of levels: dB in, dB out, averaged as power. */

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import { type Loudspeaker, type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
+import { type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { FamilyChips } from '../../parts/FamilyChips';
 import { changeProject } from '../../services/changeProject';
