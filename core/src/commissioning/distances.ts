@@ -1,3 +1,4 @@
+import { solveLinear } from '../signal/index.js';
 import { distanceBetween, type Point } from '../geometry/index.js';
 /** A distance between two named points, metres. */
 export interface Distance {
@@ -89,11 +90,12 @@ export function fitPositions(
   };
   for (let round = 0; round < 60 && n > 0; round++) {
     const matrix = Array.from({ length: n }, (_, i) =>
-      Float64Array.from({ length: n + 1 }, (_, j) => (i === j ? PLAN_WEIGHT ** 2 + 1e-9 : 0)),
+      Float64Array.from({ length: n }, (__, j) => (i === j ? PLAN_WEIGHT ** 2 + 1e-9 : 0)),
     );
+    const right = new Float64Array(n);
     names.forEach((name, i) => {
-      matrix[2 * i]![n] = PLAN_WEIGHT ** 2 * (points[name]!.x - now[name]!.x);
-      matrix[2 * i + 1]![n] = PLAN_WEIGHT ** 2 * (points[name]!.y - now[name]!.y);
+      right[2 * i] = PLAN_WEIGHT ** 2 * (points[name]!.x - now[name]!.x);
+      right[2 * i + 1] = PLAN_WEIGHT ** 2 * (points[name]!.y - now[name]!.y);
     });
     for (const distance of usable) {
       const length = lengthOf(distance);
@@ -105,11 +107,11 @@ export function fitPositions(
       if (ia !== undefined) slope.set(ia, ux).set(ia + 1, uy);
       if (ib !== undefined) slope.set(ib, -ux).set(ib + 1, -uy);
       for (const [i, si] of slope) {
-        matrix[i]![n] = matrix[i]![n]! + si * off;
+        right[i] = right[i]! + si * off;
         for (const [j, sj] of slope) matrix[i]![j] = matrix[i]![j]! + si * sj;
       }
     }
-    const step = solve(matrix, n);
+    const step = solveLinear(matrix, right);
     let most = 0;
     names.forEach((name, i) => {
       now[name]!.x += step[2 * i]!;
@@ -120,24 +122,4 @@ export function fitPositions(
   }
   const squares = usable.reduce((sum, d) => sum + (d.metres - lengthOf(d)) ** 2, 0);
   return { points: now, rmsM: usable.length ? Math.sqrt(squares / usable.length) : 0 };
-}
-
-/** Gaussian elimination with pivots; the right side is the last column. */
-function solve(matrix: Float64Array[], n: number): Float64Array {
-  for (let i = 0; i < n; i++) {
-    let pivot = i;
-    for (let r = i + 1; r < n; r++) if (Math.abs(matrix[r]![i]!) > Math.abs(matrix[pivot]![i]!)) pivot = r;
-    [matrix[i], matrix[pivot]] = [matrix[pivot]!, matrix[i]!];
-    for (let r = i + 1; r < n; r++) {
-      const share = matrix[r]![i]! / matrix[i]![i]!;
-      for (let c = i; c <= n; c++) matrix[r]![c] = matrix[r]![c]! - share * matrix[i]![c]!;
-    }
-  }
-  const out = new Float64Array(n);
-  for (let i = n - 1; i >= 0; i--) {
-    let sum = matrix[i]![n]!;
-    for (let c = i + 1; c < n; c++) sum -= matrix[i]![c]! * out[c]!;
-    out[i] = sum / matrix[i]![i]!;
-  }
-  return out;
 }

@@ -22,7 +22,8 @@ export {
   type PhaseStyle,
   type SharedPhase,
 } from './correctionFir.js';
-export { fitSections, sectionsErrorDb, type SectionFit, type SectionLimits } from './fitSections.js';
+export { fitSections, sectionsErrorDb, type SectionFit } from './fitSections.js';
+export type { SectionLimits } from './sectionLimits.js';
 export { mainTap, preResponseDb } from './preResponse.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {

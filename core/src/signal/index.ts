@@ -21,6 +21,7 @@ export {
 export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
 export { cosineStep, hannRise, hannWindow } from './windows.js';
 export { convolve, convolveLong } from './convolve.js';
+export { solveLinear } from './solveLinear.js';
 export { resampleFir } from './resampleFir.js';
 export {
   exponentialSweep,
