@@ -8,7 +8,7 @@ const conditions = ['pebble-source', 'module', 'import', 'default'];
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'standalone' }),
-  integrations: [react()],
+  integrations: [react({ babel: { plugins: ['babel-plugin-react-compiler'] } })],
   server: { host: '127.0.0.1', port: 4173 },
   devToolbar: { enabled: false },
   vite: {

@@ -2,6 +2,8 @@
 import { startServer } from '../e2e/support/server.mjs';
 import { openBrowser } from '../e2e/support/browser.mjs';
 import { By } from 'selenium-webdriver';
+import { redraws } from './redraws.mjs';
+import { steps } from './steps.mjs';
 
 const sleep = (/** @type {number} */ ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -39,7 +41,11 @@ export async function benchPages() {
     await driver.get(`${server.url}/correct`);
     await sees(driver, 'left out');
     await sleep(3000);
-    await redraws(driver);
+    await redraws(driver, '7 channels x 3 spots');
+    await steps(driver, server.url);
+    await driver.get(`${server.url}/correct`);
+    await sees(driver, 'left out');
+    await sleep(3000);
     await drop(driver);
     await driver.get(`${server.url}/listen`);
     await sees(driver, 'as one microphone at');
@@ -76,38 +82,6 @@ async function loadOf(
     bytes += gzipSync(Buffer.from(await (await fetch(script)).arrayBuffer())).length;
   console.log(
     `first load of ${path}: ${ms} ms (bar 2000), ${(bytes / 1024).toFixed(0)} KB of compressed script (bar 400)`,
-  );
-}
-
-/** A handle dragged by events as fast as the page takes them, for three seconds: 4 curves of 480 points and a band move. */
-async function redraws(/** @type {import('selenium-webdriver').WebDriver} */ driver) {
-  const rate = /** @type {number} */ (
-    await driver.executeAsyncScript(`
-      const done = arguments[0];
-      const canvas = document.querySelector('canvas[data-redraws]');
-      const handle = document.querySelector('[aria-label="Target handle 3"]');
-      const box = handle.getBoundingClientRect();
-      const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-      const send = (type, dy) => handle.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: y + dy, button: 0 }));
-      handle.setPointerCapture = () => {};
-      send('pointerdown', 0);
-      const before = Number(canvas.dataset.redraws);
-      const from = performance.now();
-      let i = 0;
-      const step = () => {
-        const t = performance.now() - from;
-        if (t > 3000) {
-          const rate = (1000 * (Number(canvas.dataset.redraws) - before)) / t;
-          send('pointerup', 0);
-          return done(rate);
-        }
-        send('pointermove', 60 * Math.sin(i++ / 7));
-        requestAnimationFrame(step);
-      };
-      step();`)
-  );
-  console.log(
-    `chart redraws while a handle is dragged, designs of 7 channels recomputed for each: ${rate.toFixed(1)} a second (bar 20)`,
   );
 }
 

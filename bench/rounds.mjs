@@ -8,6 +8,7 @@ import { analyseSweep } from '../core/dist/measure/index.js';
 import { exponentialSweep, whiteNoise } from '../core/dist/signal/index.js';
 import { startServer } from '../e2e/support/server.mjs';
 import { openBrowser } from '../e2e/support/browser.mjs';
+import { redraws } from './redraws.mjs';
 
 const SWEEPS = 7 * 15;
 const sleep = (/** @type {number} */ ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -86,6 +87,10 @@ export async function benchRounds() {
     console.log(
       `walk 7 channels x 15 spots on the simulated rig, each sweep simulated, analysed and stored: ${seconds.toFixed(0)} s, ${(SWEEPS / seconds).toFixed(2)} sweeps a second; longest task of the page ${longest.toFixed(0)} ms (bar 100 ms)`,
     );
+    await driver.get(`${server.url}/correct`);
+    await sees(/left out/);
+    await sleep(3000);
+    await redraws(driver, '7 channels x 15 spots');
     await storedSize(driver);
     await openLarge(driver, server.url, sees);
   } finally {

@@ -56,7 +56,7 @@ export function ChartHandles({
     const from = grabbed.current;
     if (from?.index !== index) return;
     const [x, y] = [event.clientX - from.x, event.clientY - from.y];
-    from.moved ||= x !== 0 || y !== 0;
+    if (x !== 0 || y !== 0) from.moved = true;
     if (done) grabbed.current = null;
     if (!from.moved) return;
     const f = frequencyAt(view, xOf(view, from.handle.frequency) + x);

@@ -19,6 +19,7 @@ import {
 } from './chartMath';
 import { SmoothingSelect, smoothingName, ZoomButtons, type Smoothing } from './ChartTools';
 import type { ChartBand, ChartTrace } from './drawTraces';
+import type { SavedPlot } from './plotSvg';
 import { savedResponse } from './savedResponse';
 import { SavePlotMenu } from './SavePlotMenu';
 import { SpanBracket } from './SpanBracket';
@@ -128,6 +129,22 @@ export function ResponseChart(props: ResponseChartProps) {
     onCursor?.(pointedAt);
   }, [onCursor, pointedAt]);
 
+  const saved = useRef<() => SavedPlot>(null);
+  useEffect(() => {
+    saved.current = () =>
+      savedResponse(
+        props.title ?? '',
+        smoothing ? smoothingName(smoothing) : null,
+        props.levelLabel ?? 'dB',
+        { ...band, ...range },
+        frequency,
+        shown,
+        target,
+      );
+  });
+  /** the same function for every drawing, so that the menu is not drawn with the curves */
+  const toSave = useCallback(() => saved.current!(), []);
+
   const readout = picked
     ? `${formatHz(frequency[picked.index]!)}, ${(props.format ?? formatDb)(picked.trace.levels[picked.index]!)}, ${picked.trace.label}`
     : '';
@@ -140,7 +157,8 @@ export function ResponseChart(props: ResponseChartProps) {
     view !== null && x >= view.x && x <= view.x + view.width && y >= view.y && y <= view.y + view.height;
 
   const onMove = (event: React.PointerEvent) => {
-    if (!view) return;
+    // what is dragged tells its own numbers
+    if (!view || (event.buttons > 0 && !selecting)) return;
     const at = point(event);
     if (selecting) return setSelecting({ ...selecting, to: at.x });
     if (!inside(at) || shown.length === 0) return setCursor(null);
@@ -198,21 +216,7 @@ export function ResponseChart(props: ResponseChartProps) {
           {smoothing && props.onSmoothing ? (
             <SmoothingSelect smoothing={smoothing} onSmoothing={props.onSmoothing} />
           ) : null}
-          {props.title ? (
-            <SavePlotMenu
-              plot={() =>
-                savedResponse(
-                  props.title!,
-                  smoothing ? smoothingName(smoothing) : null,
-                  props.levelLabel ?? 'dB',
-                  { ...band, ...range },
-                  frequency,
-                  shown,
-                  target,
-                )
-              }
-            />
-          ) : null}
+          {props.title ? <SavePlotMenu plot={toSave} /> : null}
           <ZoomButtons onZoom={zoomBy} onWhole={showWhole} />
         </span>
       </div>

@@ -48,7 +48,11 @@ export class Derivation<Inputs, T> {
   private share: number | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new Set<() => void>();
-  private shown: { of: Inputs | null; derived: Derived<T> } = { of: null, derived: NOTHING };
+  private shown: { of: Inputs | null; isRead: boolean; derived: Derived<T> } = {
+    of: null,
+    isRead: false,
+    derived: NOTHING,
+  };
 
   constructor(
     private readonly compute: Compute<Inputs, T>,
@@ -85,9 +89,12 @@ export class Derivation<Inputs, T> {
 
   /** What may be shown of it under these inputs. */
   shownFor(inputs: Inputs | null): Derived<T> {
-    if (this.shown.of === inputs && this.shown.derived !== NOTHING) return this.shown.derived;
-    const derived = this.derive(inputs);
-    this.shown = { of: inputs, derived };
+    const { of, isRead, derived: before } = this.shown;
+    if (isRead && of === inputs) return before;
+    const now = this.derive(inputs);
+    // the same object as long as it says the same: nothing is drawn again for it
+    const derived = isShallowEqual(before, now) ? before : now;
+    this.shown = { of: inputs, isRead: true, derived };
     return derived;
   }
 
@@ -141,7 +148,10 @@ export class Derivation<Inputs, T> {
   }
 
   private notify(): void {
-    this.shown = { of: null, derived: NOTHING };
+    this.shown.isRead = false;
     for (const listener of this.listeners) listener();
   }
 }
+
+const isShallowEqual = <T>(a: Derived<T>, b: Derived<T>): boolean =>
+  a.value === b.value && a.error === b.error && a.busy === b.busy && a.share === b.share;

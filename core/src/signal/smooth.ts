@@ -1,4 +1,3 @@
-import { isBinAxis } from './fft.js';
 import type { RealArray } from './types.js';
 
 /**
@@ -27,7 +26,7 @@ export function smoothPower(
   const cells = n - first;
   if (cells < 1) throw new RangeError('smooth: no frequency above 0 Hz');
 
-  const { logs, edges } = isBinAxis(frequency) ? keptCells(frequency) : cellsOf(frequency);
+  const { logs, edges } = keptCells(frequency);
   // sums[i] is the integral up to edges[i]
   const sums = new Float64Array(cells + 1);
   for (let i = 0; i < cells; i++) sums[i + 1] = sums[i]! + power[first + i]! * (edges[i + 1]! - edges[i]!);
@@ -76,11 +75,11 @@ function cellsOf(frequency: Float64Array): Cells {
   return { logs, edges };
 }
 
-/** The bins of a transform are one array for all, so what belongs to them is worked out once. */
+/** An axis is one array for all that is read over it, so what belongs to it is worked out once. */
 const kept = new WeakMap<Float64Array, Cells>();
-function keptCells(bins: Float64Array): Cells {
-  const known = kept.get(bins) ?? cellsOf(bins);
-  kept.set(bins, known);
+function keptCells(frequency: Float64Array): Cells {
+  const known = kept.get(frequency) ?? cellsOf(frequency);
+  kept.set(frequency, known);
   return known;
 }
 

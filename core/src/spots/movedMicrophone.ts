@@ -1,3 +1,4 @@
+import { solveLinear } from '../signal/index.js';
 import type { Point } from '../geometry/index.js';
 
 /** When a loudspeaker was heard at a spot, in the order in which they were taken. */
@@ -47,7 +48,11 @@ function fitPoint(heard: HeardFrom[], planned: Point): { point: Point; rmsM: num
   const point = [planned.x, planned.y, planned.z];
   const prior = (WAY_M / PLAN_M) ** 2;
   for (let round = 0; round < 8; round++) {
-    const normal = [prior, 0, 0, 0, prior, 0, 0, 0, prior];
+    const normal = [
+      [prior, 0, 0],
+      [0, prior, 0],
+      [0, 0, prior],
+    ];
     const right = [planned.x, planned.y, planned.z].map((v, k) => prior * (v - point[k]!));
     for (const { loudspeaker: l, wayM } of heard) {
       const d = [point[0]! - l.x, point[1]! - l.y, point[2]! - l.z];
@@ -55,10 +60,10 @@ function fitPoint(heard: HeardFrom[], planned: Point): { point: Point; rmsM: num
       const slope = d.map((v) => v / length);
       for (let r = 0; r < 3; r++) {
         right[r] = right[r]! + slope[r]! * (wayM - length);
-        for (let c = 0; c < 3; c++) normal[3 * r + c] = normal[3 * r + c]! + slope[r]! * slope[c]!;
+        for (let c = 0; c < 3; c++) normal[r]![c] = normal[r]![c]! + slope[r]! * slope[c]!;
       }
     }
-    solve3(normal, right).forEach((step, k) => (point[k] = point[k]! + step));
+    solveLinear(normal, right).forEach((step, k) => (point[k] = point[k]! + step));
   }
   const at = { x: point[0]!, y: point[1]!, z: point[2]! };
   const off = heard.map(({ loudspeaker: l, wayM }) => wayM - Math.hypot(at.x - l.x, at.y - l.y, at.z - l.z));
@@ -69,15 +74,3 @@ function fitPoint(heard: HeardFrom[], planned: Point): { point: Point; rmsM: num
 
 /** How well a way is known, metres: it weighs ways against the plan. */
 const WAY_M = 0.01;
-
-/** Solves a symmetric positive 3 x 3 system by Cramer's rule. */
-function solve3(m: number[], b: number[]): number[] {
-  const det = (a: number[]) =>
-    a[0]! * (a[4]! * a[8]! - a[5]! * a[7]!) -
-    a[1]! * (a[3]! * a[8]! - a[5]! * a[6]!) +
-    a[2]! * (a[3]! * a[7]! - a[4]! * a[6]!);
-  const whole = det(m);
-  return [0, 1, 2].map(
-    (column) => det(m.map((v, i) => (i % 3 === column ? b[Math.floor(i / 3)]! : v))) / whole,
-  );
-}

@@ -1,10 +1,18 @@
-import { familiesOf, variantOf, type Project, fittedOf, usableSpots } from '@pebble-hall/core/project';
+import {
+  familiesOf,
+  fittedOf,
+  targetOf,
+  usableSpots,
+  variantOf,
+  type Project,
+} from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { useCallback, useMemo, useState } from 'react';
 import { ResponseChart, type Smoothing } from '../../charts/ResponseChart';
 import { AlignPage } from './levels/LevelsPage';
 import { BassPage } from './bass/BassPage';
 import { ALL, ChannelChips } from './ChannelChips';
+import { changeProject } from '../../services/changeProject';
 import { correctionVerbs } from './correctionVerbs';
 import { FilterPage } from './filter/FilterPage';
 import { JointNotes, JointPlot } from './bass/JointPlot';
@@ -18,7 +26,7 @@ import { ShowMenu } from './shape/ShowMenu';
 import { SubsPage } from './subwoofers/SubsPage';
 import { targetHandles } from './shape/targetHandles';
 import { TimePanel } from './filter/TimePanel';
-import { largestMiss } from './shape/tour';
+import { missOf } from './shape/tour';
 import { useAtHome } from './levels/useAtHome';
 import { useBeforeAfter } from './filter/useBeforeAfter';
 import { useAlike } from '../../services/useDerived';
@@ -38,7 +46,7 @@ const grid = logGrid();
 
 /** What would each channel become, and what is left alone? */
 export default function CorrectWorkbench({ project }: { project: Project }) {
-  const { correction, edit, change } = useCorrection(project);
+  const { correction, edit } = useCorrection(project);
   const channels = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0);
   const families = familiesOf(project).filter((f) =>
     f.loudspeakerIds.some((id) => channels.some((c) => c.id === id)),
@@ -51,7 +59,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   const { designs, requests, ready, problem } = useDesigns(project, correction, looked);
   // filters are made of what is stored: a moving hand would only begin them again and again
   const exact = useExact(project, variant.correction, ready, channels.length);
-  const guard = useGuard(project, correction, exact.filters);
+  const guard = useGuard(project, variant.correction, exact.filters);
   const [page, setPage] = useState<Page>('Shape');
   const [look, setLook] = useState<Look>('Level');
   const [shown, setShown] = useState<Shown>({
@@ -119,9 +127,20 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   const single = !grouped && look === 'Level';
   const limits = useAlike({ maxBoostDb: correction.maxBoostDb, maxCutDb: correction.maxCutDb });
   const misses = useMemo(
-    () => new Map([...designs.values()].map((d) => [d.id, largestMiss(d, grid, limits)])),
+    () => new Map([...designs.values()].map((d) => [d.id, missOf(d, grid, limits)])),
     [designs, limits],
   );
+  const family = families.find((f) => channel && f.loudspeakerIds.includes(channel.id)) ?? null;
+  const first =
+    request && channels.find((c) => requests.find((r) => r.id === c.id)?.spots[0] === request.spots[0]);
+  const spanId = first?.id ?? channel?.id ?? '';
+  const hand = useAlike({
+    channel: { id: channel?.id ?? '', name: channel?.name ?? '' },
+    family,
+    spanId,
+    targetOffsets: Object.fromEntries([...designs.values()].map((d) => [d.id, d.targetOffsetDb])),
+  });
+  const verbs = useMemo(() => correctionVerbs(hand, edit), [hand, edit]);
   useTour(
     channels.map((c) => c.id),
     channel?.id ?? null,
@@ -147,13 +166,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   }
 
   const groupName = chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '');
-  const family = families.find((f) => f.loudspeakerIds.includes(channel.id)) ?? null;
-  const first =
-    request && channels.find((c) => requests.find((r) => r.id === c.id)?.spots[0] === request.spots[0]);
-  const verbs = correctionVerbs(
-    { project, correction, channel, family, spanId: first?.id ?? channel.id, designs },
-    edit,
-  );
+  const target = targetOf(project, correction, channel.id);
   const guardText = guardWords(correction.headroomGuard, guard);
   const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
 
@@ -210,7 +223,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
             handles={
               single && design
                 ? {
-                    ...targetHandles(verbs.target, design, grid, verbs.setTarget),
+                    ...targetHandles(target, design, grid, verbs.setTarget),
                     selected: handle,
                     onSelect: setHandle,
                   }
@@ -298,10 +311,14 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
         {page === 'Shape' ? (
           <ShapeCards
             channel={channel}
-            family={family}
+            family={hand.family}
             families={families.length}
             correction={correction}
-            stored={variant.correction}
+            target={target}
+            own={{
+              target: family !== null && correction.familyTargets[family.id] !== undefined,
+              span: correction.spans[spanId] !== undefined,
+            }}
             design={design ?? null}
             made={made}
             guard={guardText}
@@ -349,7 +366,12 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
           )
         ) : null}
         {page === 'Variants' ? (
-          <VariantsPage project={project} change={change} against={againstId} onAgainst={setAgainstId} />
+          <VariantsPage
+            project={project}
+            change={changeProject}
+            against={againstId}
+            onAgainst={setAgainstId}
+          />
         ) : null}
       </div>
     </div>

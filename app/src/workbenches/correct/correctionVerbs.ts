@@ -1,51 +1,48 @@
 import type { Span, Target } from '@pebble-hall/core/correct';
-import { targetOf, type Correction, type Family, type Project } from '@pebble-hall/core/project';
+import type { Correction, Family } from '@pebble-hall/core/project';
 import { formatDb } from '../../charts/chartMath';
-import type { Designs } from '../../services/exactFilters';
 import type { Edit } from './useCorrection';
 
-/** What the hand is on: a channel of a correction, and what was designed of all. */
+/** What the hand is on: a channel, and what its edits rest on. */
 export interface InHand {
-  project: Project;
-  correction: Correction;
   channel: { id: string; name: string };
   /** the family of the channel */
   family: Family | null;
   /** the channel whose span this one shares: the first of subwoofers that work together, else itself */
   spanId: string;
-  designs: Designs;
+  /** where the target of each channel stands, dB */
+  targetOffsets: Record<string, number>;
 }
 
-/** What a hand can do to target and span of a channel, and what they are. */
-export function correctionVerbs(
-  { project, correction, channel, family, spanId, designs }: InHand,
-  edit: Edit,
-) {
-  const target = targetOf(project, correction, channel.id);
-  const ownTarget = family !== null && correction.familyTargets[family.id] !== undefined;
+/** What becomes of the target that is in hand, whichever it is when it is changed. */
+export type EditTarget = (label: string, change: (now: Target) => Target, done?: boolean) => void;
+
+/** What a hand can do to target and span of a channel. Each verb changes what is there by then, not what was drawn. */
+export function correctionVerbs({ channel, family, spanId, targetOffsets }: InHand, edit: Edit) {
   /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
   const standing = ({ targetLevels }: Correction) =>
-    Object.fromEntries([...designs.values()].map((d) => [d.id, targetLevels[d.id] ?? d.targetOffsetDb]));
-  return {
-    target,
-    /** whether the family has a target of its own */
-    ownTarget,
-    /** whether the span was set by hand */
-    ownSpan: correction.spans[spanId] !== undefined,
-    setTarget: (label: string, next: Target, done = true) =>
-      edit(
-        label,
-        (now) => ({
-          ...(ownTarget ? { familyTargets: { ...now.familyTargets, [family.id]: next } } : { target: next }),
+    Object.fromEntries(Object.entries(targetOffsets).map(([id, db]) => [id, targetLevels[id] ?? db]));
+  const setTarget: EditTarget = (label, change, done = true) =>
+    edit(
+      label,
+      (now) => {
+        const own = family && now.familyTargets[family.id];
+        return {
+          ...(own
+            ? { familyTargets: { ...now.familyTargets, [family.id]: change(own) } }
+            : { target: change(now.target) }),
           targetLevels: standing(now),
-        }),
-        done,
-      ),
+        };
+      },
+      done,
+    );
+  return {
+    setTarget,
     setOwnTarget: (own: boolean) => {
       if (!family) return;
       edit(
         own ? `${family.name} with a target of its own` : `${family.name} with the shared target`,
-        ({ familyTargets }) => {
+        ({ familyTargets, target }) => {
           const { [family.id]: _gone, ...others } = familyTargets;
           return { familyTargets: own ? { ...others, [family.id]: target } : others };
         },

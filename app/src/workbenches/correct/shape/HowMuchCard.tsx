@@ -1,33 +1,19 @@
 import { Slider } from '@mantine/core';
 import type { Correction } from '@pebble-hall/core/project';
-import { memo } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { StrengthButton } from './StrengthButton';
 import type { Edit } from '../useCorrection';
 
-interface HowMuchProps {
-  correction: Correction;
-  /** the correction as stored: edits go on top of it */
-  stored: Correction;
+type HowMuchProps = Pick<Correction, 'strength' | 'strengthPoints' | 'maxBoostDb' | 'maxCutDb'> & {
   onEdit: Edit;
-}
+};
 
-/** How far the correction goes: strength, and the limits of boost and cut. Not drawn again while a hand moves something else. */
-export const HowMuchCard = memo(
-  HowMuch,
-  (a, b) =>
-    a.stored === b.stored &&
-    (['strength', 'strengthPoints', 'maxBoostDb', 'maxCutDb'] as const).every(
-      (key) => a.correction[key] === b.correction[key],
-    ),
-);
-
-function HowMuch({ correction, onEdit }: HowMuchProps) {
-  const { strength, maxBoostDb, maxCutDb } = correction;
+/** How far the correction goes: strength, and the limits of boost and cut. */
+export function HowMuchCard({ strength, strengthPoints, maxBoostDb, maxCutDb, onEdit }: HowMuchProps) {
   return (
     <section className="card" aria-label="How much">
       <h2>
-        How much <StrengthButton correction={correction} onEdit={onEdit} />
+        How much <StrengthButton strengthPoints={strengthPoints} onEdit={onEdit} />
       </h2>
       <div className="row">
         <span>Strength</span>

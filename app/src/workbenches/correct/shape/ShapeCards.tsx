@@ -1,11 +1,12 @@
 import { Button } from '@mantine/core';
-import type { ChannelDesign, ExactChannel } from '@pebble-hall/core/correct';
+import type { ChannelDesign, ExactChannel, Target } from '@pebble-hall/core/correct';
 import type { Correction, Family } from '@pebble-hall/core/project';
 import type { correctionVerbs } from '../correctionVerbs';
 import { HowMuchCard } from './HowMuchCard';
 import { PredictionCard } from './PredictionCard';
 import { SpanCard } from './SpanCard';
 import { TargetCard } from './TargetCard';
+import { useAlike } from '../../../services/useDerived';
 import type { Edit } from '../useCorrection';
 
 interface ShapeCardsProps {
@@ -14,8 +15,9 @@ interface ShapeCardsProps {
   family: Family | null;
   families: number;
   correction: Correction;
-  /** as stored: edits go on top of it */
-  stored: Correction;
+  target: Target;
+  /** whether the family has a target, and the channel a span of its own */
+  own: { target: boolean; span: boolean };
   design: ChannelDesign | null;
   made: ExactChannel | null;
   guard: string;
@@ -27,14 +29,20 @@ interface ShapeCardsProps {
 
 /** What a channel shall become, how much of it, where, and what comes of it. */
 export function ShapeCards(props: ShapeCardsProps) {
-  const { channel, family, correction, stored, design, verbs, edit } = props;
+  const { channel, family, correction, own, verbs, edit } = props;
+  const { strength, strengthPoints, maxBoostDb, maxCutDb } = correction;
+  // a design under a moving hand is another one at each step; most of what it says is not
+  const rollOffs = useAlike(props.design?.rollOffs ?? null);
+  const reach = useAlike(props.design?.reach ?? null);
+  const span = useAlike(props.design?.span ?? null);
+  const { design } = props;
   return (
     <>
       <TargetCard
-        target={verbs.target}
-        family={family && props.families > 1 ? { name: family.name, own: verbs.ownTarget } : null}
-        rollOffs={design?.rollOffs ?? null}
-        reach={design?.reach ?? null}
+        target={props.target}
+        family={family && props.families > 1 ? { name: family.name, own: own.target } : null}
+        rollOffs={rollOffs}
+        reach={reach}
         selected={props.handle}
         placed={Object.keys(correction.targetLevels).length > 0}
         onSelect={props.onHandle}
@@ -43,13 +51,12 @@ export function ShapeCards(props: ShapeCardsProps) {
         onShift={verbs.shiftTarget}
         onPlaceAgain={verbs.placeTargetAgain}
       />
-      <HowMuchCard correction={correction} stored={stored} onEdit={edit} />
+      <HowMuchCard {...{ strength, strengthPoints, maxBoostDb, maxCutDb }} onEdit={edit} />
       <SpanCard
-        stored={stored}
         channel={channel.name}
         family={family && family.loudspeakerIds.length > 1 ? family.name : null}
-        span={design?.span ?? null}
-        own={verbs.ownSpan}
+        span={span}
+        own={own.span}
         onSpan={verbs.setSpan}
         onFamily={verbs.setFamilySpan}
         onFind={verbs.findSpan}

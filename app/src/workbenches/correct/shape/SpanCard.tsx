@@ -1,7 +1,5 @@
 import { Button } from '@mantine/core';
 import type { Span } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
-import { memo } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 
 interface SpanCardProps {
@@ -14,23 +12,10 @@ interface SpanCardProps {
   onSpan: (span: Span) => void;
   onFamily: (span: Span) => void;
   onFind: () => void;
-  /** the correction as stored: edits go on top of it */
-  stored: Correction;
 }
 
-/** Where the correction acts on this channel; nothing outside is touched. Not drawn again while a hand moves something else. */
-export const SpanCard = memo(
-  OwnSpan,
-  (a, b) =>
-    a.stored === b.stored &&
-    a.channel === b.channel &&
-    a.own === b.own &&
-    a.family === b.family &&
-    a.span?.from === b.span?.from &&
-    a.span?.to === b.span?.to,
-);
-
-function OwnSpan({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
+/** Where the correction acts on this channel; nothing outside is touched. */
+export function SpanCard({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
   if (!span) return <section className="card" aria-label="Span" />;
   return (
     <section className="card" aria-label="Span">

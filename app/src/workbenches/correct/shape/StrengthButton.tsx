@@ -6,8 +6,11 @@ import { NumberField } from '../../../parts/NumberField';
 import type { Edit } from '../useCorrection';
 
 /** Strength against frequency: points, linear between them over log frequency. And regularisation in words. */
-export function StrengthButton({ correction, onEdit }: { correction: Correction; onEdit: Edit }) {
-  const points = [...correction.strengthPoints].sort((a, b) => a.frequency - b.frequency);
+export function StrengthButton({
+  strengthPoints,
+  onEdit,
+}: Pick<Correction, 'strengthPoints'> & { onEdit: Edit }) {
+  const points = [...strengthPoints].sort((a, b) => a.frequency - b.frequency);
   const set = (label: string, next: typeof points) => onEdit(label, { strengthPoints: next });
   const text =
     points.length === 0

@@ -3,6 +3,7 @@ import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/co
 import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { NumberField } from '../../../parts/NumberField';
+import type { EditTarget } from '../correctionVerbs';
 import { TargetEnds } from './TargetEnds';
 import { handleInWidestGap } from './targetHandles';
 import { TargetShelf } from './TargetShelf';
@@ -17,7 +18,7 @@ interface TargetCardProps {
   selected: number | null;
   placed: boolean;
   onSelect: (index: number) => void;
-  onEdit: (label: string, target: Target) => void;
+  onEdit: EditTarget;
   onOwn: (own: boolean) => void;
   onShift: (byDb: number) => void;
   onPlaceAgain: () => void;
@@ -34,10 +35,10 @@ export function TargetCard(props: TargetCardProps) {
   const inOrder = [...handles.keys()].sort((a, b) => handles[a]!.frequency - handles[b]!.frequency);
   const stepTo = (by: number) => inOrder[inOrder.indexOf(index) + by];
   const set = (next: Partial<TargetHandle>) =>
-    onEdit('target handle moved', {
-      ...target,
-      handles: handles.map((h, i) => (i === index ? { ...h, ...next } : h)),
-    });
+    onEdit('target handle moved', (now) => ({
+      ...now,
+      handles: now.handles.map((h, i) => (i === index ? { ...h, ...next } : h)),
+    }));
   const doubled = (frequency: number) =>
     handles.some((h, i) => i !== index && Math.abs(h.frequency / frequency - 1) < 0.01);
   const stepButton = (label: string, next: number | undefined, icon: ReactNode) => (
@@ -68,7 +69,16 @@ export function TargetCard(props: TargetCardProps) {
               onChange={(v) => props.onOwn(v === 'own')}
             />
           ) : null}
-          <TargetShelf target={target} onTake={(name, next) => onEdit(`target ${name}`, next)} />
+          <TargetShelf
+            target={target}
+            onTake={(name, next) =>
+              onEdit(`target ${name}`, (now) => ({
+                ...next,
+                lowReachHz: now.lowReachHz,
+                highReachHz: now.highReachHz,
+              }))
+            }
+          />
         </span>
       </h2>
       <div className="row compact-fields" style={{ justifyContent: 'flex-start', gap: 6 }}>
@@ -91,7 +101,10 @@ export function TargetCard(props: TargetCardProps) {
           title="Adds a handle where there is most room; double-click in the plot adds one there"
           disabled={handles.length >= MOST_HANDLES}
           onClick={() => {
-            onEdit('target handle added', { ...target, handles: [...handles, handleInWidestGap(handles)] });
+            onEdit('target handle added', (now) => ({
+              ...now,
+              handles: [...now.handles, handleInWidestGap(now.handles)],
+            }));
             onSelect(handles.length);
           }}
         >
@@ -123,7 +136,10 @@ export function TargetCard(props: TargetCardProps) {
           aria-label="Remove this handle"
           disabled={handles.length < 2}
           onClick={() =>
-            onEdit('target handle removed', { ...target, handles: handles.filter((_, i) => i !== index) })
+            onEdit('target handle removed', (now) => ({
+              ...now,
+              handles: now.handles.filter((_, i) => i !== index),
+            }))
           }
         >
           <IconTrash size={15} />
@@ -139,7 +155,9 @@ export function TargetCard(props: TargetCardProps) {
           max={12}
           step={0.5}
           width={76}
-          onChange={(lowLiftDb) => onEdit(`low-frequency lift ${lowLiftDb} dB`, { ...target, lowLiftDb })}
+          onChange={(lowLiftDb) =>
+            onEdit(`low-frequency lift ${lowLiftDb} dB`, (now) => ({ ...now, lowLiftDb }))
+          }
         />
         <span title="Tilts what lies above 1 kHz">highs</span>
         <NumberField
@@ -151,7 +169,7 @@ export function TargetCard(props: TargetCardProps) {
           step={0.1}
           width={106}
           onChange={(highTiltDb) =>
-            onEdit(`high-frequency tilt ${highTiltDb} dB per octave`, { ...target, highTiltDb })
+            onEdit(`high-frequency tilt ${highTiltDb} dB per octave`, (now) => ({ ...now, highTiltDb }))
           }
         />
         <span>level</span>

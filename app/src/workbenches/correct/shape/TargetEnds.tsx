@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import type { ReachPrice, RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
 import { formatHz } from '../../../charts/chartMath';
+import type { EditTarget } from '../correctionVerbs';
 import { NumberField } from '../../../parts/NumberField';
 
 interface TargetEndsProps {
@@ -8,7 +9,7 @@ interface TargetEndsProps {
   rollOffs: RollOffs;
   /** what pushing them takes; null while both are kept */
   price: ReachPrice | null;
-  onEdit: (label: string, target: Target) => void;
+  onEdit: EditTarget;
 }
 
 const ENDS = [
@@ -48,10 +49,10 @@ export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps)
                 aria-label={`Push the ${lower}`}
                 title={`The ${lower} is the loudspeaker’s own and is kept. Pushing it further takes boost.`}
                 onClick={() =>
-                  onEdit(`${lower} pushed`, {
-                    ...target,
+                  onEdit(`${lower} pushed`, (now) => ({
+                    ...now,
                     [end.key]: Math.min(end.max, Math.max(end.min, Math.round(found.cornerHz * end.by))),
-                  })
+                  }))
                 }
               >
                 Push
@@ -67,14 +68,16 @@ export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps)
                   step={end.step}
                   digits={0}
                   width={end.width}
-                  onChange={(hz) => onEdit(`${lower} pushed to ${hz} Hz`, { ...target, [end.key]: hz })}
+                  onChange={(hz) =>
+                    onEdit(`${lower} pushed to ${hz} Hz`, (now) => ({ ...now, [end.key]: hz }))
+                  }
                 />
                 <Button
                   size="compact-xs"
                   variant="default"
                   aria-label={`Keep its own ${lower}`}
                   title={`its own: ${formatHz(found.cornerHz)}`}
-                  onClick={() => onEdit(`${lower} its own again`, { ...target, [end.key]: null })}
+                  onClick={() => onEdit(`${lower} its own again`, (now) => ({ ...now, [end.key]: null }))}
                 >
                   Own
                 </Button>

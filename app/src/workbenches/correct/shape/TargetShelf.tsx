@@ -9,6 +9,11 @@ import { sentenceOf, shelfTargets, type ShelfTarget } from '../../../store';
 
 const MOST_BYTES = 4e6;
 
+async function targetOf(file: File) {
+  if (file.size > MOST_BYTES) throw new Error('the file is too large for a target curve.');
+  return readTargetText(await file.text());
+}
+
 /** Ready targets, described by their numbers, and one's own, kept for other projects; files in and out. */
 export function TargetShelf({
   target,
@@ -29,17 +34,12 @@ export function TargetShelf({
   useEffect(() => void refresh(), [open]);
   const take = (called: string, next: Target) => {
     setOpen(false);
-    onTake(called, { ...next, lowReachHz: target.lowReachHz, highReachHz: target.highReachHz });
+    onTake(called, next);
   };
-  const read = async (file: File) => {
-    try {
-      if (file.size > MOST_BYTES) throw new Error('the file is too large for a target curve.');
-      const found = readTargetText(await file.text());
-      take(found.name ?? file.name, found.target);
-    } catch (error) {
-      tellProblem(`${file.name}: ${sentenceOf(error)}`);
-    }
-  };
+  const read = (file: File) =>
+    targetOf(file)
+      .then((found) => take(found.name ?? file.name, found.target))
+      .catch((error: unknown) => tellProblem(`${file.name}: ${sentenceOf(error)}`));
   const keep = () => {
     const called = name.trim();
     if (!called) return;

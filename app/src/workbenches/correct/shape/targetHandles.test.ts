@@ -20,7 +20,7 @@ const design = { targetDb: grid.map((f) => straight(f) + 2 - 30), targetOffsetDb
 function handled() {
   const edits: [string, { frequency: number; levelDb: number }[], boolean | undefined][] = [];
   const events = targetHandles(target, design, grid, (label, next, done) =>
-    edits.push([label, next.handles, done]),
+    edits.push([label, next(target).handles, done]),
   );
   return { events, edits };
 }

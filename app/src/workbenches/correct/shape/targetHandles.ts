@@ -1,7 +1,6 @@
 import { targetCurve, type ChannelDesign, type Target, type TargetHandle } from '@pebble-hall/core/correct';
 import type { HandleEvents } from '../../../charts/ChartHandles';
-
-type EditTarget = (label: string, next: Target, done?: boolean) => void;
+import type { EditTarget } from '../correctionVerbs';
 
 /** The handles of a target in the plot: where they stand, and what a hand does with them. */
 export function targetHandles(
@@ -16,28 +15,20 @@ export function targetHandles(
     const above = grid.findIndex((g) => g >= f);
     return targetDb[above < 0 ? grid.length - 1 : above]! - targetOffsetDb - betweenHandles(handles, f);
   };
-  const edit = (label: string, next: Target['handles'], done?: boolean) =>
-    onEdit(label, { ...target, handles: next }, done);
+  const edit = (label: string, change: (now: TargetHandle[]) => TargetHandle[], done?: boolean) =>
+    onEdit(label, (now) => ({ ...now, handles: change(now.handles) }), done);
   return {
     handles,
     offsetDb: targetOffsetDb,
     onTopDb,
     onMove: (index, moved, done) =>
-      edit(
-        'target handle moved',
-        handles.map((h, i) => (i === index ? moved : h)),
-        done,
-      ),
+      edit('target handle moved', (now) => now.map((h, i) => (i === index ? moved : h)), done),
     onAdd: (frequency, levelDb) => {
       const own = Math.round(10 * (levelDb - targetOffsetDb - onTopDb(frequency))) / 10;
-      edit('target handle added', [...handles, { frequency, levelDb: own }]);
+      edit('target handle added', (now) => [...now, { frequency, levelDb: own }]);
     },
     onRemove: (index) => {
-      if (handles.length > 1)
-        edit(
-          'target handle removed',
-          handles.filter((_, i) => i !== index),
-        );
+      if (handles.length > 1) edit('target handle removed', (now) => now.filter((_, i) => i !== index));
     },
   };
 }

@@ -23,12 +23,21 @@ const LEFT_ALONE: Record<ChannelDesign['leftAlone'][number]['reason'], Limit> = 
   'cut limit': 'cut limit',
 };
 
+const known = new WeakMap<ChannelDesign, { grid: Float64Array; limits: Limits; miss: Miss }>();
+
+/** `largestMiss`, worked out once for a design: under a moving hand one design is new and the others are not. */
+export function missOf(design: ChannelDesign, grid: Float64Array, limits: Limits): Miss {
+  const kept = known.get(design);
+  if (kept?.grid === grid && kept.limits === limits) return kept.miss;
+  const miss = largestMiss(design, grid, limits);
+  known.set(design, { grid, limits, miss });
+  return miss;
+}
+
+type Limits = Pick<Correction, 'maxBoostDb' | 'maxCutDb'>;
+
 /** The largest miss of a channel; level differences over the whole span are no miss. */
-export function largestMiss(
-  design: ChannelDesign,
-  grid: Float64Array,
-  limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
-): Miss {
+export function largestMiss(design: ChannelDesign, grid: Float64Array, limits: Limits): Miss {
   const { predicted, targetDb, span, leftAlone } = design;
   const smooth = smoothLevels(grid, predicted.averageDb, 6);
   const weight = spanWeight(grid, span);
