@@ -1,20 +1,42 @@
-import { defineConfig } from 'vitest/config';
+import { configDefaults, defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 // The packages are used from their sources here, without a build in between.
 const resolve = { conditions: ['pebble-source', 'import', 'module', 'default'] };
 const ssr = { resolve };
+const BARS = '**/*.bars.test.ts';
 const unit = (name: string, dir: string) => ({
   resolve,
   ssr,
-  test: { name, include: [`${dir}/**/*.test.{ts,tsx}`], environment: 'node', testTimeout: 60_000 },
+  test: {
+    name,
+    include: [`${dir}/**/*.test.{ts,tsx}`],
+    exclude: [...configDefaults.exclude, BARS],
+    environment: 'node',
+    testTimeout: 60_000,
+  },
 });
 
-/** The simulated rooms take minutes: begun first, they do not keep one processor waiting at the end. */
+/** Another browser beside them would take sound from these. */
+const REAL_AUDIO = ['e2e/realRig.e2e.test.ts', 'e2e/contract.e2e.test.ts'];
+const browser = (name: string, more: object) => ({
+  resolve,
+  ssr,
+  test: {
+    name,
+    include: ['e2e/**/*.e2e.test.ts'],
+    environment: 'node' as const,
+    testTimeout: 240_000,
+    hookTimeout: 120_000,
+    ...more,
+  },
+});
+
+/** What takes longest is begun first, so that it does not keep one processor waiting at the end. */
 class SlowFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const sorted = await super.sort(files);
-    const isSlow = ({ moduleId }: TestSpecification) => moduleId.includes('/stand-ins/src/rig/');
+    const isSlow = ({ moduleId }: TestSpecification) => /stand-ins\/src\/rig\/|wholePath/.test(moduleId);
     return [...sorted.filter(isSlow), ...sorted.filter((f) => !isSlow(f))];
   }
 }
@@ -27,18 +49,20 @@ export default defineConfig({
       unit('stand-ins', 'stand-ins/src'),
       unit('app', 'app/src'),
       unit('demo', 'demo'),
+      // bars over many seeds and draws: `npm run bars`
       {
         resolve,
         ssr,
         test: {
-          name: 'e2e',
-          include: ['e2e/**/*.e2e.test.ts'],
+          name: 'bars',
+          include: [`{core,stand-ins}/src/${BARS}`],
           environment: 'node',
-          fileParallelism: false,
-          testTimeout: 240_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
         },
       },
+      browser('e2e', { exclude: [...configDefaults.exclude, ...REAL_AUDIO] }),
+      browser('real-audio', { include: REAL_AUDIO, fileParallelism: false }),
     ],
   },
 });

@@ -5,10 +5,13 @@ import { defineConfig } from 'astro/config';
 // core and stand-ins are used from their sources, so that one build makes everything
 const conditions = ['pebble-source', 'module', 'import', 'default'];
 
+// components that say 'use memo' keep what has not changed of them: those beside a hand that drags
 export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'standalone' }),
-  integrations: [react({ babel: { plugins: ['babel-plugin-react-compiler'] } })],
+  integrations: [
+    react({ babel: { plugins: [['babel-plugin-react-compiler', { compilationMode: 'annotation' }]] } }),
+  ],
   server: { host: '127.0.0.1', port: 4173 },
   devToolbar: { enabled: false },
   vite: {

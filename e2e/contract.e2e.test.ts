@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { whiteNoise } from '@pebble-hall/core/signal';
 import { AUDIO_RIG_CONTRACT } from '../app/src/ports/rig/audioRigContract';
 import { openBrowser } from './support/browser.mjs';
 import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
@@ -14,13 +15,17 @@ interface Heard {
 let page: Awaited<ReturnType<typeof serveContract>>;
 let browser: Awaited<ReturnType<typeof openBrowser>>;
 
-/** Two channels told apart by their tone: 1 kHz on the first, 500 Hz on the second. */
-const tone = (f: number) =>
-  Float32Array.from({ length: 96000 }, (_, i) => 0.2 * Math.sin((2 * Math.PI * f * i) / 48000));
+/** Two channels told apart by their tone, with one noise in both: it tells whether they were recorded at once. */
+const noise = whiteNoise(96000, 5);
+const tone = (f: number, behind: number) =>
+  Float32Array.from(
+    { length: 96000 },
+    (_, i) => 0.1 * Math.sin((2 * Math.PI * f * i) / 48000) + 0.1 * (noise[i - behind] ?? 0),
+  );
 
 beforeAll(async () => {
   page = await serveContract();
-  browser = await openBrowser({ args: fakeCapture(writeCaptureFile([tone(1000), tone(500)])) });
+  browser = await openBrowser({ args: fakeCapture(writeCaptureFile([tone(1000, 0), tone(500, 37)])) });
   await browser.driver.manage().setTimeouts({ script: 60_000 });
   await browser.driver.get(page.url);
 });

@@ -109,18 +109,21 @@ describe('looking', () => {
 
   it('families: proposed by model, select their members, rearranged by keyboard, and undone', async () => {
     await user.visit('/traces#level');
-    await user.press('Family Dunlin 6');
+    await user.click('//button[starts-with(normalize-space(.), "Family Dunlin 6")]');
     await user.until('both are drawn', async () => (await user.textOf('Legend')).includes('Right'));
     await user.press('Families');
     await user.pick('Family of Right', 'a family of its own');
     await user.until(
       'the family is gone',
       async () =>
-        (await user.driver.findElements({ xpath: '//*[@aria-label="Family Dunlin 6"]//small[.="2"]' }))
-          .length === 0,
+        (
+          await user.driver.findElements({
+            xpath: '//button[starts-with(normalize-space(.), "Family Dunlin 6")]//small[.="2"]',
+          })
+        ).length === 0,
     );
     await user.press('Undo: family of Right');
-    await user.find('//*[@aria-label="Family Dunlin 6"]//small[.="2"]');
+    await user.find('//button[starts-with(normalize-space(.), "Family Dunlin 6")]//small[.="2"]');
   });
 
   it('Level against the target, spots fanned out under the pointer; Distortion over frequency with its noise floor', async () => {

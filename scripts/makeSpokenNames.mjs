@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const source = readFileSync(join(root, 'app/src/parts/spokenWords.ts'), 'utf8');
+const source = readFileSync(join(root, 'app/src/words/spokenWords.ts'), 'utf8');
 const list = /** @type {RegExpExecArray} */ (/SPOKEN_WORDS = \[([\s\S]*?)Array\.from/.exec(source))[1] ?? '';
 const words = [...list.matchAll(/'([a-z]+)'/g)].map((m) => m[1] ?? '');
 for (let i = 1; i <= 24; i++) words.push(String(i));

@@ -17,7 +17,8 @@ let failed = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
   ['Unit tests', ['core', 'stand-ins', 'app', 'demo'], `--maxWorkers=${availableParallelism()}`],
-  ['Browser tests', ['e2e']],
+  ['Browser tests', ['e2e'], '--maxWorkers=2'],
+  ['Browser tests of real audio', ['real-audio']],
 ])) {
   console.log(`${name} ...`);
   const report = join(tmpdir(), `pebble-hall-${process.pid}.json`);

@@ -33,6 +33,7 @@ export const ChartScaffold = memo(function ChartScaffold({
   return (
     <div aria-hidden="true">
       <LineChart
+        accessibilityLayer={false}
         width={size.width}
         height={size.height}
         data={ends}

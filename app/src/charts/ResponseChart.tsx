@@ -72,6 +72,7 @@ export type { Smoothing };
  * curves, so that they can move with a hand.
  */
 export function ResponseChart(props: ResponseChartProps) {
+  'use memo';
   const { frequency, traces, bands = [], target = null, smoothing } = props;
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });

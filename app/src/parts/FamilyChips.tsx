@@ -1,4 +1,4 @@
-import { Button, Popover, Select } from '@mantine/core';
+import { Button, Popover, Select, VisuallyHidden } from '@mantine/core';
 import {
   familiesOf,
   withMember,
@@ -38,12 +38,12 @@ export function FamilyChips({
           <button
             key={f.id}
             className="chip"
-            aria-label={`Family ${f.name}`}
             aria-pressed={
               f.members.length === selected.length && f.members.every((l) => selected.includes(l.id))
             }
             onClick={() => onSelect(f.members.map((l) => l.id))}
           >
+            <VisuallyHidden>Family </VisuallyHidden>
             {f.name} <small>{f.members.length}</small>
           </button>
         ))}

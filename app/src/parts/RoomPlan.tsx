@@ -131,9 +131,9 @@ export function RoomPlan({
           <g
             key={spot.id}
             transform={`translate(${spot.position.x * SCALE},${spot.position.y * SCALE})`}
-            role={onSelect ? 'button' : undefined}
+            role={onSelect ? 'button' : 'img'}
             tabIndex={onSelect ? 0 : undefined}
-            aria-label={`${spot.name}, ${word}`}
+            aria-label={`${i === 0 ? `${spot.name} 1` : spot.name}, ${word}`}
             aria-pressed={onSelect ? selected === spot.id : undefined}
             style={{
               cursor: onMove ? 'grab' : onSelect ? 'pointer' : undefined,
@@ -175,7 +175,7 @@ export function RoomPlan({
               strokeWidth={i === 0 ? 3.2 : 1.8}
               strokeDasharray={state === 'empty' ? '4 3' : undefined}
             />
-            <text textAnchor="middle" y={5} fontSize={14} fontWeight={700} fill={look.ink}>
+            <text aria-hidden="true" textAnchor="middle" y={5} fontSize={14} fontWeight={700} fill={look.ink}>
               {i + 1}
             </text>
           </g>
@@ -260,7 +260,7 @@ function Cabinet({
   const beside = role === 'subwoofer' && below;
   const right = position.x < place.size.x / 2;
   return (
-    <g opacity={fitted ? 1 : 0.35} aria-label={name}>
+    <g opacity={fitted ? 1 : 0.35} role="img" aria-label={name}>
       <g transform={`translate(${x},${y}) rotate(${aimDeg})`}>
         {role === 'subwoofer' ? (
           <>

@@ -28,7 +28,7 @@ const buoy: MantineColorsTuple = [
 /** Names of Mantine's own parts in our look; colours of surfaces and ink are CSS variables in `look.css`. */
 export const theme = createTheme({
   primaryColor: 'kelp',
-  primaryShade: { light: 6, dark: 5 },
+  primaryShade: 6,
   colors: { kelp, buoy },
   defaultRadius: 10,
   fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif',

@@ -3,7 +3,7 @@ import '@mantine/notifications/styles.css';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '../parts/look.css';
-import { MantineProvider } from '@mantine/core';
+import { MantineProvider, VisuallyHidden } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
 import type { Project } from '@pebble-hall/core/project';
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
@@ -63,6 +63,9 @@ function Opened({ path, title, children }: FrameProps) {
         ) : null}
       </div>
       <main aria-label={title} style={{ minHeight: 0, overflow: 'auto' }}>
+        <VisuallyHidden>
+          <h1>{title}</h1>
+        </VisuallyHidden>
         <Suspense>{children(project)}</Suspense>
       </main>
     </div>

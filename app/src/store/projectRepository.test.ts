@@ -3,7 +3,9 @@ import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { readWav } from '@pebble-hall/core/formats';
 import Dexie from 'dexie';
+import { unzipSync } from 'fflate';
 import { DATABASE_VERSION, PebbleDatabase, refuseNewer } from './database';
 import { ProjectRepository } from './projectRepository';
 import { storageProblem } from './storageProblem';
@@ -94,6 +96,25 @@ it('opens a kept sample of version 5: no low-frequency channel, nothing sent to 
   const [load] = project.loads;
   expect(load!.outputs![0]).toMatchObject({ size: 'small', trimDb: -1.5, bassFeed: null, playsBass: false });
   expect(load!.before).toHaveLength(12);
+});
+
+it('opens a kept sample of version 6, written before anything was moved: the same, to the sample', async () => {
+  const bytes = readFileSync(new URL('samples/version-6.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.variants.map((v) => [v.name, v.correction.lowChannel])).toEqual([
+    ['First variant', null],
+    [
+      'With its low-frequency channel',
+      { gainDb: 10, lowPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 120 } },
+    ],
+  ]);
+  expect(project.variants[0]!.correction.crossovers['left']!.highPass!.frequency).toBe(80);
+  const files = unzipSync(new Uint8Array(bytes));
+  const wav = readWav(files['traces/t1.wav']!);
+  const kept = await repository.array(project.sweeps[0]!.traceId);
+  expect(kept!.samples).toEqual(Float32Array.from(wav.channels[0]!));
+  expect(kept!.rate).toBe(wav.rate);
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {

@@ -1,3 +1,4 @@
+import { inverseRealFft, realFft, whiteNoise } from '@pebble-hall/core/signal';
 import { type AudioRig } from './AudioRig';
 import { isAbort } from '../abort';
 
@@ -22,6 +23,23 @@ async function failure(work: Promise<unknown>): Promise<string> {
 }
 
 const rms = (x: Float32Array) => Math.sqrt(x.reduce((sum, v) => sum + v * v, 0) / x.length);
+
+/** By how many frames a recording lies behind another of the same sound, where the two are most alike. */
+function lagBetween(first: Float32Array, second: Float32Array): number {
+  const size = 2 ** Math.ceil(Math.log2(2 * first.length));
+  const spectrum = ({ length }: Float32Array, samples: Float32Array) =>
+    realFft(Float64Array.from({ length: size }, (_, i) => (i < length ? samples[i]! : 0)));
+  const [a, b] = [spectrum(first, first), spectrum(second, second)];
+  const alike = inverseRealFft({
+    re: a.re.map((re, k) => re * b.re[k]! + a.im[k]! * b.im[k]!),
+    im: a.re.map((re, k) => re * b.im[k]! - a.im[k]! * b.re[k]!),
+  });
+  let most = 0;
+  alike.forEach((v, i) => {
+    if (Math.abs(v) > Math.abs(alike[most]!)) most = i;
+  });
+  return most > size / 2 ? most - size : most;
+}
 
 /** A soft tone with its ends faded. */
 const tone = (length: number, rate: number) =>
@@ -67,6 +85,21 @@ export const AUDIO_RIG_CONTRACT: ContractClause[] = [
       const near = (a: Float32Array, b: Float32Array) => Math.abs(20 * Math.log10(rms(a) / rms(b))) < 6;
       must(near(channels[0]!, swapped.channels[1]!), 'input 1 is another one when the order changes');
       must(near(channels[1]!, swapped.channels[0]!), 'input 2 is another one when the order changes');
+    },
+  },
+  {
+    name: 'what it records on several inputs is simultaneous, in whatever order they are asked for',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const noise = Float32Array.from(whiteNoise(rate / 4, 3), (v) => 0.02 * v);
+      const request = { signals: [{ output: 1, samples: noise }], lengthFrames: rate };
+      const one = await rig.playAndRecord({ ...request, inputs: [1, 2] });
+      const other = await rig.playAndRecord({ ...request, inputs: [2, 1] });
+      const lags = [
+        lagBetween(one.channels[0]!, one.channels[1]!),
+        lagBetween(other.channels[1]!, other.channels[0]!),
+      ];
+      must(Math.abs(lags[0]! - lags[1]!) <= 1, `input 2 is ${lags.join(' and then ')} frames behind input 1`);
     },
   },
   {

@@ -68,21 +68,23 @@ export default function TracesWorkbench({ project }: { project: Project }) {
   };
   return (
     <div className="work" style={{ gridTemplateRows: '32px 32px minmax(0, 1fr)', height: '100%' }}>
-      <div className="chips" role="tablist" aria-label="Ways of looking">
-        {VIEWS.map((v) => (
-          <button
-            key={v}
-            role="tab"
-            className="chip"
-            aria-selected={v === view}
-            onClick={() => {
-              history.replaceState(null, '', `#${hashOf(v)}`);
-              setView(v);
-            }}
-          >
-            {v}
-          </button>
-        ))}
+      <div className="chips">
+        <div className="chips" role="tablist" aria-label="Ways of looking">
+          {VIEWS.map((v) => (
+            <button
+              key={v}
+              role="tab"
+              className="chip"
+              aria-selected={v === view}
+              onClick={() => {
+                history.replaceState(null, '', `#${hashOf(v)}`);
+                setView(v);
+              }}
+            >
+              {v}
+            </button>
+          ))}
+        </div>
         <span style={{ flex: 1 }} />
         {project.rounds.length > 1 ? (
           <Select

@@ -10,6 +10,7 @@ type HowMuchProps = Pick<Correction, 'strength' | 'strengthPoints' | 'maxBoostDb
 
 /** How far the correction goes: strength, and the limits of boost and cut. */
 export function HowMuchCard({ strength, strengthPoints, maxBoostDb, maxCutDb, onEdit }: HowMuchProps) {
+  'use memo';
   return (
     <section className="card" aria-label="How much">
       <h2>
@@ -19,7 +20,7 @@ export function HowMuchCard({ strength, strengthPoints, maxBoostDb, maxCutDb, on
         <span>Strength</span>
         <Slider
           style={{ flex: 1 }}
-          aria-label="Strength slider"
+          thumbLabel="Strength slider"
           min={0}
           max={100}
           value={Math.round(100 * strength)}

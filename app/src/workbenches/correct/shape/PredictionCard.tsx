@@ -16,6 +16,7 @@ export function PredictionCard({
   guard: string;
   children: ReactNode;
 }) {
+  'use memo';
   const figures = (d: { before: number; after: number } | null | undefined) =>
     d ? (
       <span className="mono" style={{ whiteSpace: 'nowrap' }}>

@@ -29,6 +29,7 @@ interface ShapeCardsProps {
 
 /** What a channel shall become, how much of it, where, and what comes of it. */
 export function ShapeCards(props: ShapeCardsProps) {
+  'use memo';
   const { channel, family, correction, own, verbs, edit } = props;
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = correction;
   // a design under a moving hand is another one at each step; most of what it says is not

@@ -16,6 +16,7 @@ interface SpanCardProps {
 
 /** Where the correction acts on this channel; nothing outside is touched. */
 export function SpanCard({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
+  'use memo';
   if (!span) return <section className="card" aria-label="Span" />;
   return (
     <section className="card" aria-label="Span">

@@ -28,6 +28,7 @@ const MOST_HANDLES = 24;
 
 /** The target as numbers: its handles, the same that drag in the plot; lift and tilt; whose it is; how far it reaches down. */
 export function TargetCard(props: TargetCardProps) {
+  'use memo';
   const { target, family, rollOffs, selected, placed, onSelect, onEdit } = props;
   const { handles } = target;
   const index = selected !== null && selected < handles.length ? selected : 0;

@@ -28,6 +28,7 @@ const ENDS = [
 
 /** The ends of the loudspeaker's own band: kept as they are, or pushed, at a price in headroom. */
 export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps) {
+  'use memo';
   return (
     <>
       {ENDS.map((end) => {

@@ -1,4 +1,4 @@
-import { Button, Select, TextInput } from '@mantine/core';
+import { Button, Select, TextInput, VisuallyHidden } from '@mantine/core';
 import { freeName, type Project, type Variant, measuredKey } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { TableMenu } from '../../../parts/TableMenu';
@@ -141,7 +141,9 @@ export function VariantsPage({
                 Left alone
               </th>
               <th>Rests on</th>
-              <th />
+              <th>
+                <VisuallyHidden>What can be done with it</VisuallyHidden>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -181,7 +183,7 @@ export function VariantsPage({
                       size="compact-xs"
                       variant={v.id === variantId ? 'default' : 'filled'}
                       disabled={v.id === variantId}
-                      aria-label={`Take ${v.name} in hand`}
+                      aria-label={`Take in hand: ${v.name}`}
                       onClick={() => {
                         if (against === v.id) onAgainst(null);
                         void change(`variant ${v.name} in hand`, (p) => ({ ...p, variantId: v.id }));

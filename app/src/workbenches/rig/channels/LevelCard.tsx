@@ -42,7 +42,7 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
       <div style={{ display: 'flex', gap: 12, alignItems: 'center' }}>
         <Slider
           style={{ flex: 1 }}
-          aria-label="Test level slider"
+          thumbLabel="Test level slider"
           min={LOWEST_DBFS}
           max={HIGHEST_DBFS}
           step={1}

@@ -36,8 +36,18 @@ export function HistoryStrip({
     <figure style={{ margin: 0, flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', gap: 2 }}>
       <figcaption className="quiet" style={{ fontSize: 12.5, display: 'flex', gap: 16 }}>
         <span>The last two minutes, {unit}</span>
-        <span style={{ color: 'var(--trace-kelp)' }}>LAF</span>
-        <span style={{ color: 'var(--trace-buoy)' }}>LCF</span>
+        <span>
+          <span style={{ color: 'var(--trace-kelp)' }} aria-hidden="true">
+            ━{' '}
+          </span>
+          LAF
+        </span>
+        <span>
+          <span style={{ color: 'var(--trace-buoy)' }} aria-hidden="true">
+            ━{' '}
+          </span>
+          LCF
+        </span>
       </figcaption>
       <div style={{ position: 'relative', flex: 1, minHeight: 0 }}>
         <canvas

@@ -1,0 +1,49 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+import { violations } from './support/axe';
+
+const user = aUser();
+
+const tab = (name: string) =>
+  user.click(`//*[@role="tab"][starts-with(@aria-label, "${name}") or normalize-space(.)="${name}"]`);
+const workOn = (name: string) => user.among('What is worked on', name);
+
+/** Where there is something to see, and how one comes to each of its parts. */
+const PLACES: [path: string, sees: string, parts: string[], open: (part: string) => Promise<void>][] = [
+  ['/', 'Start here', [], tab],
+  ['/rig', 'Parts of the rig', ['Connect', 'Microphones', 'Level', 'Channels', 'Distances'], tab],
+  ['/mic-walk', 'What the round says', [], tab],
+  ['/traces', 'Readout', ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'], tab],
+  [
+    '/correct',
+    'What the plot says',
+    ['Shape', 'Filter', 'Levels and delays', 'Subwoofers', 'Bass', 'Variants'],
+    workOn,
+  ],
+  ['/listen', 'What is heard', [], tab],
+  ['/hand-over', 'Take along', [], tab],
+];
+
+describe.each(['Daylight', 'Dusk'])('in %s, WCAG 2.2 AA and best practice', (look) => {
+  beforeAll(async () => {
+    await user.visit('/mic-walk');
+    if (look === 'Daylight') {
+      await user.press('Take all that are left');
+      await user.sees('28 good, of 28');
+    } else {
+      await user.press('Dusk: dark look');
+    }
+  });
+
+  it.each(PLACES)('%s breaks nothing', async (path, sees, parts, open) => {
+    await user.visit(path);
+    await user.region(sees);
+    const found: string[] = [];
+    for (const part of parts.length > 0 ? parts : [null]) {
+      if (part) await open(part);
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      found.push(...(await violations(user)).map((v) => `${part ?? path}: ${v}`));
+    }
+    expect(found).toEqual([]);
+  });
+});
