@@ -1,14 +1,13 @@
+import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '@pebble-hall/core/path';
 import type { OutputChange, OutputSettings } from '@pebble-hall/core/processing';
 import { SKERRY } from '@pebble-hall/stand-ins/processor';
 import Joi from 'joi';
 
 const letter = Joi.valid(...SKERRY.memories);
 const crossover = Joi.object({
-  kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
+  kind: Joi.valid(...CROSSOVER_KINDS),
   order: Joi.when('kind', {
-    is: 'Butterworth',
-    then: Joi.number().integer().min(1).max(8),
-    otherwise: Joi.valid(2, 4, 8),
+    switch: CROSSOVER_KINDS.map((is) => ({ is, then: Joi.valid(...CROSSOVER_ORDERS[is]) })),
   }),
   frequency: Joi.number().min(10).max(20000),
 }).allow(null);

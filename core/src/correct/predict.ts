@@ -2,6 +2,7 @@ import {
   convolve,
   dbOfPower,
   fftSizeFor,
+  FINE_SIZE,
   powerOfDb,
   realFft,
   type ImpulseResponse,
@@ -16,9 +17,6 @@ export const predictPower = (power: Float64Array, gainDb: Float64Array): Float64
 export function predictImpulse({ samples, rate, zero }: ImpulseResponse, fir: RealArray): ImpulseResponse {
   return { samples: convolve(samples, fir), rate, zero };
 }
-
-/** Zero-padding to this many samples sets bins 0.37 Hz apart at 48 kHz, so that a straight line joins them. */
-const FINE_SIZE = 131072;
 
 /** Level of a filter at given frequencies (Hz, within the band of its bins), dB; linear over log frequency between bins. */
 export function firLevelDb(fir: RealArray, rate: number, at: Float64Array): Float64Array {

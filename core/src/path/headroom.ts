@@ -3,6 +3,7 @@ import {
   dbOfPower,
   emptySpectrum,
   fftSizeFor,
+  FINE_SIZE,
   inverseRealFft,
   multiplyTraces,
   powerOf,
@@ -28,7 +29,6 @@ export interface Headroom extends LargestTone {
   worstPeakDb: number;
 }
 
-const FINE_SIZE = 131072;
 /** Samples are looked at this many times as densely, as true peaks are (ITU-R BS.1770-4, annex 2). */
 const OVERSAMPLED = 4;
 

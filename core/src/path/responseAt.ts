@@ -3,14 +3,12 @@ import {
   delayTrace,
   fftSizeFor,
   fftSizeOf,
+  FINE_SIZE,
   isBinAxis,
   realFft,
   type ComplexTrace,
   type ImpulseResponse,
 } from '../signal/index.js';
-
-/** Zero-padding to this many samples sets bins 0.37 Hz apart at 48 kHz: finer than 1/48 octave from 26 Hz on. */
-const FINE_SIZE = 131072;
 
 /** The spectrum that curves on a grid are read from, from the first sample on: what needs several of them makes it once. */
 export const fineSpectrum = ({ samples }: Pick<ImpulseResponse, 'samples'>): ComplexTrace =>

@@ -1,10 +1,14 @@
+import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
 import Joi from 'joi';
 import { byId, id, list, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
 const crossover = Joi.object({
-  kind: Joi.valid('Butterworth', 'Linkwitz-Riley'),
-  order: number.integer().min(1).max(8),
+  kind: Joi.valid(...CROSSOVER_KINDS),
+  order: number
+    .integer()
+    .min(1)
+    .max(Math.max(...CROSSOVER_ORDERS.Butterworth)),
   frequency: number.min(1).max(40_000),
 }).allow(null);
 const sections = list(

@@ -245,6 +245,9 @@ export function binFrequencies(size: number, rate: number): Float64Array {
   return axis;
 }
 
+/** Zero-padding to this many samples sets bins 0.37 Hz apart at 48 kHz, finer than 1/48 octave from 26 Hz on: a straight line joins them. */
+export const FINE_SIZE = 131072;
+
 /** Whether frequencies are the bins of a transform, evenly apart from 0 to half the rate. */
 export const isBinAxis = (frequency: Float64Array): boolean => binAxes.has(frequency);
 

@@ -6,6 +6,7 @@ export {
   fftSizeFor,
   fftSizeOf,
   inverseRealFft,
+  FINE_SIZE,
   isBinAxis,
   realFft,
 } from './fft.js';

@@ -1,6 +1,7 @@
 import {
   binFrequencies,
   fftSizeFor,
+  FINE_SIZE,
   inverseRealFft,
   minimumPhase,
   powerOf,
@@ -10,8 +11,6 @@ import {
   type ImpulseResponse,
 } from '../signal/index.js';
 
-/** Bins are set this close by zero-padding: 0.37 Hz at 48 kHz. */
-const FINE_SIZE = 131072;
 /** Deeper notches than this below the loudest bin are not followed by the minimum phase. */
 const FLOOR_DB = -120;
 
