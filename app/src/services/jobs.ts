@@ -54,11 +54,11 @@ export interface LongJob {
 }
 
 /** Long jobs under way in this tab, whichever workbench began them. */
-export const longJobs = createStore<{ list: LongJob[] }>(() => ({ list: [] }));
+export const longJobs = createStore<{ underWay: LongJob[] }>(() => ({ underWay: [] }));
 let count = 0;
 
 /**
- * Runs something long that goes on while one steps from workbench to workbench: told in the header with its progress, and
+ * Runs something long: told in the header of every workbench with its progress, and
  * cancelled there or by the signal.
  */
 export async function runLong<T>(
@@ -70,16 +70,17 @@ export async function runLong<T>(
   const cancel = () => controller.abort();
   signal?.addEventListener('abort', cancel, { once: true });
   const id = ++count;
-  const update = (change: (list: LongJob[]) => LongJob[]) =>
-    longJobs.setState(({ list }) => ({ list: change(list) }));
-  update((list) => [...list, { id, what, share: 0, cancel }]);
+  const update = (change: (underWay: LongJob[]) => LongJob[]) =>
+    longJobs.setState(({ underWay }) => ({ underWay: change(underWay) }));
+  update((underWay) => [...underWay, { id, what, share: 0, cancel }]);
   try {
     return await run({
       signal: controller.signal,
-      onProgress: (share) => update((list) => list.map((job) => (job.id === id ? { ...job, share } : job))),
+      onProgress: (share) =>
+        update((underWay) => underWay.map((job) => (job.id === id ? { ...job, share } : job))),
     });
   } finally {
     signal?.removeEventListener('abort', cancel);
-    update((list) => list.filter((job) => job.id !== id));
+    update((underWay) => underWay.filter((job) => job.id !== id));
   }
 }
