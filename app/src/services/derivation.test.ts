@@ -1,5 +1,6 @@
 import { seededRandom } from '@pebble-hall/core/signal';
 import { describe, expect, it, vi } from 'vitest';
+import { abortError } from '../ports/abort';
 import { Derivation } from './derivation';
 
 /** Promises that are answered by hand. */
@@ -28,6 +29,21 @@ describe('a derivation', () => {
     d.ask({ id: 'a' });
     expect(calls).toHaveLength(1);
     expect(d.shownFor({ id: 'a' }).value).toBe('of a');
+  });
+
+  it('that was cancelled by hand stays so and says so, until something else is asked for', async () => {
+    const { calls, compute } = byHand<{ id: string }>();
+    const d = new Derivation(compute);
+    const [a, b] = [{ id: 'a' }, { id: 'b' }];
+    d.ask(a);
+    calls[0]!.fail(abortError());
+    await settled();
+    expect(calls).toHaveLength(1);
+    expect(d.shownFor(a)).toMatchObject({ value: null, busy: false });
+    expect(String(d.shownFor(a).error)).toContain('cancelled');
+    d.ask(b);
+    d.ask(a);
+    expect(calls).toHaveLength(3);
   });
 
   it('cancels what nobody asks for any more', async () => {

@@ -130,7 +130,11 @@ export class Derivation<Inputs, T> {
       const value = await this.compute(inputs, { signal: stop.signal, onProgress });
       this.take(mine, { of: inputs, value, error: null });
     } catch (error) {
-      if (!stop.signal.aborted && !isAbort(error)) this.take(mine, { of: inputs, value: null, error });
+      // cancelled by hand, elsewhere: it stays so, and says so, until something else is asked for
+      const told = isAbort(error)
+        ? new Error('It was cancelled. It begins again with the next change.')
+        : error;
+      if (!stop.signal.aborted) this.take(mine, { of: inputs, value: null, error: told });
       else if (this.running === mine) this.running = null;
     }
     // the newest of those that came while it ran
