@@ -89,7 +89,8 @@ export async function benchRounds() {
     );
     await driver.get(`${server.url}/correct`);
     await sees(/left out/);
-    await sleep(3000);
+    await redraws(driver, '7 channels x 15 spots, while filters are made');
+    await sees(/filters made/);
     await redraws(driver, '7 channels x 15 spots');
     await storedSize(driver);
     await openLarge(driver, server.url, sees);

@@ -25,3 +25,13 @@ it('a walk goes on while one steps from stone to stone, whichever workbench is l
   await user.sees('28 good, of 28');
   expect(await user.driver.executeScript('return window.isTheSamePage')).toBe(true);
 });
+
+it('filters are made on while one steps from stone to stone', async () => {
+  await user.visit('/correct');
+  const making = '//*[@role="status"][@aria-label="Making filters"]';
+  await user.find(making);
+  await step('Rig');
+  await user.find(making);
+  await step('Correct');
+  await user.sees('filters made');
+});

@@ -27,6 +27,8 @@ export interface DerivationOptions<Inputs> {
    * thing under a moving hand. Without it nothing is shown until the answer to the very inputs is there.
    */
   follows?: (earlier: Inputs, now: Inputs) => boolean;
+  /** told of each answer, before those who look are */
+  onAnswer?: () => void;
 }
 
 interface Answer<Inputs, T> {
@@ -148,6 +150,7 @@ export class Derivation<Inputs, T> {
     this.running = null;
     this.share = null;
     this.answer = answer;
+    this.options.onAnswer?.();
     this.notify();
   }
 

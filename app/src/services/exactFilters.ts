@@ -9,6 +9,7 @@ import {
 } from '@pebble-hall/core/jobs';
 import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/processing';
 import { fittedOf, lowInput, type Correction, type Project } from '@pebble-hall/core/project';
+import { delay } from 'es-toolkit';
 import QuickLRU from 'quick-lru';
 import { madeFilters } from '../store';
 import type { Job } from './derivation';
@@ -40,6 +41,18 @@ export async function designAll(requests: ChannelRequest[], job?: Partial<Job>):
 const sectionsLeft = (correction: Correction, id: string) =>
   Math.max(1, theProcessor().profile.mostSections - (correction.subs[id]?.sections.length ?? 0));
 
+const REST_MS = 500;
+let restedAt = 0;
+
+/** A hand moves what filters are made of: their making lets the quick designs of its next moves pass until it rests. */
+export const handMoves = (): void => void (restedAt = performance.now() + REST_MS);
+
+/** Waits until no hand moves. */
+async function handRests(): Promise<void> {
+  for (let left = restedAt - performance.now(); left > 0; left = restedAt - performance.now())
+    await delay(left);
+}
+
 /** The exact filters of all channels of a correction; worked out once, channel by channel, so that it can be stopped. */
 export async function exactFilters(
   project: DesignGround,
@@ -51,6 +64,7 @@ export async function exactFilters(
   const exact = new Map<string, ExactChannel>();
   const together = togetherIds(project, correction);
   for (const [i, request] of requests.entries()) {
+    await handRests();
     signal?.throwIfAborted();
     onProgress?.(i / requests.length);
     // subwoofers that play together share one filter, made once

@@ -24,6 +24,14 @@ export function useDerived<Inputs extends object, T>(
   options?: DerivationOptions<Inputs>,
 ): DerivedState<T> {
   const [derivation] = useState(() => new Derivation(compute, options));
+  return useDerivation(derivation, inputs);
+}
+
+/** The same of a derivation that others ask, too. */
+export function useDerivation<Inputs extends object, T>(
+  derivation: Derivation<Inputs, T>,
+  inputs: Inputs | null,
+): DerivedState<T> {
   const asked = useAlike(inputs);
   useEffect(() => derivation.ask(asked), [derivation, asked]);
   useEffect(() => () => derivation.stop(), [derivation]);

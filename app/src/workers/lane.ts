@@ -71,7 +71,7 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
         if (signal?.aborted) return reject(abortError());
         const here = (running ??= start());
         const id = ++jobs;
-        const tell = proxy((share: number) => void (here.pending.has(id) && onProgress?.(share)));
+        const tell = onProgress && proxy((share: number) => void (here.pending.has(id) && onProgress(share)));
         const onAbort = () => {
           if (!here.pending.delete(id)) return;
           void here.server.cancel(id);
@@ -87,16 +87,18 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
         });
         signal?.addEventListener('abort', onAbort, { once: true });
         const buffers = [...new Set(transfer.map((array) => array.buffer as ArrayBuffer))];
-        here.server.run(id, name, buffers.length > 0 ? handOver(input as object, buffers) : input, tell).then(
-          (result) => {
-            settle();
-            resolve(result as ResultOf<Jobs, typeof name>);
-          },
-          (error: unknown) => {
-            settle();
-            reject(error instanceof Error ? error : new Error(String(error)));
-          },
-        );
+        here.server
+          .run(id, name, buffers.length > 0 ? handOver(input as object, buffers) : input, tell ?? null)
+          .then(
+            (result) => {
+              settle();
+              resolve(result as ResultOf<Jobs, typeof name>);
+            },
+            (error: unknown) => {
+              settle();
+              reject(error instanceof Error ? error : new Error(String(error)));
+            },
+          );
       });
     },
   };

@@ -1,4 +1,4 @@
-import { expose, transfer } from 'comlink';
+import { expose, releaseProxy, transfer } from 'comlink';
 
 /** What a job is told while it runs in a worker. */
 export interface JobContext {
@@ -15,9 +15,13 @@ export interface JobContext {
 /** The functions of a worker by their names: what goes in is cloned, what comes out too, unless it is handed over. */
 export type Handlers = Record<string, (input: never, context: JobContext) => unknown>;
 
+/** How a job tells its progress; of a page it is a port, which is closed when the job has ended. */
+export type Tell = ((share: number) => void) & { [releaseProxy]?: () => void };
+
 /** What a worker offers to the page. */
 export interface JobServer {
-  run(id: number, name: string, input: unknown, tell: (share: number) => void): Promise<unknown>;
+  /** @param tell null where nobody listens: a port for each short job would cost more than the job */
+  run(id: number, name: string, input: unknown, tell: Tell | null): Promise<unknown>;
   cancel(id: number): void;
 }
 
@@ -33,9 +37,9 @@ export function jobServer(handlers: Handlers): JobServer {
       const handler = handlers[name];
       if (!handler) throw new Error(`There is no job ${name}.`);
       const context: JobContext = {
-        tell,
+        tell: (share) => tell?.(share),
         async progress(share) {
-          tell(share);
+          tell?.(share);
           await hear();
           if (cancelled.has(id)) throw new DOMException('Cancelled.', 'AbortError');
         },
@@ -44,6 +48,7 @@ export function jobServer(handlers: Handlers): JobServer {
         return await handler(input as never, context);
       } finally {
         cancelled.delete(id);
+        tell?.[releaseProxy]?.();
       }
     },
     cancel: (id) => void cancelled.add(id),

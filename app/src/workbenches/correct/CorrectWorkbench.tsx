@@ -31,7 +31,7 @@ import { useAtHome } from './levels/useAtHome';
 import { useBeforeAfter } from './filter/useBeforeAfter';
 import { useAlike } from '../../services/useDerived';
 import { useCorrection } from './useCorrection';
-import { useDesigns, useStoredDesigns } from './useDesigns';
+import { useStoredDesigns } from './useDesigns';
 import { useExact } from './useExact';
 import { atOnceWords, guardWords, useGuard } from './useGuard';
 import { useCrossover } from './bass/useCrossover';
@@ -44,19 +44,24 @@ import { WhyPanel } from './shape/WhyPanel';
 
 const grid = logGrid();
 
-/** What would each channel become, and what is left alone? */
-export default function CorrectWorkbench({ project }: { project: Project }) {
-  const { correction, edit } = useCorrection(project);
+/** Channels that have spots to average, and the families that hold any of them. */
+function correctable(project: Project) {
   const channels = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0);
   const families = familiesOf(project).filter((f) =>
     f.loudspeakerIds.some((id) => channels.some((c) => c.id === id)),
   );
+  return { channels, families };
+}
+
+/** What would each channel become, and what is left alone? */
+export default function CorrectWorkbench({ project }: { project: Project }) {
+  const { channels, families } = useMemo(() => correctable(project), [project]);
   const [chosen, setChosen] = useState<string | null>(null);
   const group = chosen === ALL ? channels : channelsOf(chosen);
   const channel = channels.find((l) => l.id === chosen) ?? group?.[0] ?? channels[0];
   const variant = variantOf(project);
   const looked = (group ?? (channel ? [channel] : [])).map((l) => l.id);
-  const { designs, requests, ready, problem } = useDesigns(project, correction, looked);
+  const { correction, edit, designs, requests, ready, problem } = useCorrection(project, looked);
   // filters are made of what is stored: a moving hand would only begin them again and again
   const exact = useExact(project, variant.correction, ready, channels.length);
   const guard = useGuard(project, variant.correction, exact.filters);
@@ -76,6 +81,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   const other = project.variants.find((v) => v.id === againstId && v.id !== variant.id) ?? null;
   const otherDesigns = useStoredDesigns(project, other?.id ?? '', other?.correction ?? null).value;
   const home = useAtHome(project, requests, page === 'Levels and delays' ? exact.filters : null);
+  const stale = useMemo(() => isStale(project, variant), [project, variant]);
   const full = channel?.role === 'full range' ? channel : channels.find((l) => l.role === 'full range');
   const hasSubs = channels.some((l) => l.role === 'subwoofer');
   const crossover = useCrossover(
@@ -282,9 +288,9 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
           onLook={setLook}
         />
         <span style={{ flex: 1 }} />
-        <small className={isStale(project, variant) ? 'attention' : 'quiet'} aria-label="Variant in hand">
+        <small className={stale ? 'attention' : 'quiet'} aria-label="Variant in hand">
           {variant.name}
-          {isStale(project, variant) ? ': measured anew since' : ''}
+          {stale ? ': measured anew since' : ''}
           {exact.progress
             ? `, filter ${exact.progress.done + 1} of ${exact.progress.of} …`
             : exact.filters

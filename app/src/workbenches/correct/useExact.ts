@@ -1,8 +1,8 @@
 import type { Correction, Project } from '@pebble-hall/core/project';
 import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
-import type { Job } from '../../services/derivation';
 import { exactFilters, filterPart, type ExactFilters } from '../../services/exactFilters';
 import { runLong } from '../../services/jobs';
+import { sharedJob } from '../../services/sharedJob';
 import { useDerived } from '../../services/useDerived';
 
 /** The hand has to rest for this long before the exact filters follow: they keep the worker from the quick designs of the next move. */
@@ -20,7 +20,8 @@ interface Asked {
   correction: Correction;
 }
 
-const make = ({ ground, correction }: Asked, { signal, onProgress }: Job) =>
+/** Goes on while one steps from stone to stone; the next correction ends it. */
+const make = sharedJob(({ ground, correction }: Asked, { signal, onProgress }) =>
   runLong(
     'Making filters',
     (job) =>
@@ -32,7 +33,8 @@ const make = ({ ground, correction }: Asked, { signal, onProgress }: Job) =>
         },
       }),
     signal,
-  );
+  ),
+);
 
 /** The exact filters of a correction: they follow once the hand rests, and tell how far they are. @param channels how many */
 export function useExact(

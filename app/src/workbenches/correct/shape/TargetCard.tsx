@@ -1,7 +1,7 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
 import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
+import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import type { EditTarget } from '../correctionVerbs';
 import { TargetEnds } from './TargetEnds';
@@ -30,6 +30,11 @@ const MOST_HANDLES = 24;
 export function TargetCard(props: TargetCardProps) {
   'use memo';
   const { target, family, rollOffs, selected, placed, onSelect, onEdit } = props;
+  const latest = useRef(target);
+  useEffect(() => {
+    latest.current = target;
+  });
+  const targetNow = useCallback(() => latest.current, []);
   const { handles } = target;
   const index = selected !== null && selected < handles.length ? selected : 0;
   const handle = handles[index]!;
@@ -71,7 +76,7 @@ export function TargetCard(props: TargetCardProps) {
             />
           ) : null}
           <TargetShelf
-            target={target}
+            targetNow={targetNow}
             onTake={(name, next) =>
               onEdit(`target ${name}`, (now) => ({
                 ...next,

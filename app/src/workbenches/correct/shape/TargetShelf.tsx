@@ -1,7 +1,7 @@
 import { READY_TARGETS, type Target } from '@pebble-hall/core/correct';
 import { Button, Popover, TextInput } from '@mantine/core';
 import { readTargetText, writeTargetText } from '@pebble-hall/core/formats';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
 import { saveFile } from '../../../services/saveFile';
 import { tell, tellProblem } from '../../../services/notify';
@@ -14,12 +14,16 @@ async function targetOf(file: File) {
   return readTargetText(await file.text());
 }
 
-/** Ready targets, described by their numbers, and one's own, kept for other projects; files in and out. */
-export function TargetShelf({
-  target,
+/**
+ * Ready targets, described by their numbers, and one's own, kept for other projects; files in and out. Not drawn again while
+ * a hand is on the target.
+ */
+export const TargetShelf = memo(function TargetShelf({
+  targetNow,
   onTake,
 }: {
-  target: Target;
+  /** the target as it is when it is kept or saved */
+  targetNow: () => Target;
   onTake: (name: string, target: Target) => void;
 }) {
   const [own, setOwn] = useState<ShelfTarget[]>([]);
@@ -44,7 +48,7 @@ export function TargetShelf({
     const called = name.trim();
     if (!called) return;
     shelfTargets
-      .put(called, target)
+      .put(called, targetNow())
       .then(() => {
         tell(`${called} is on your shelf, in this browser.`);
         setName('');
@@ -107,7 +111,7 @@ export function TargetShelf({
             <Button
               size="compact-sm"
               variant="default"
-              onClick={() => saveFile('target.txt', writeTargetText('Target', target), 'text/plain')}
+              onClick={() => saveFile('target.txt', writeTargetText('Target', targetNow()), 'text/plain')}
             >
               Save as text
             </Button>
@@ -122,4 +126,4 @@ export function TargetShelf({
       />
     </>
   );
-}
+});
