@@ -1,3 +1,5 @@
+import { By, until } from 'selenium-webdriver';
+
 /** @typedef {import('selenium-webdriver/chrome.js').Driver} Driver */
 
 /**
@@ -7,6 +9,7 @@
  * @param {string} what size of the project, for the line that is printed
  */
 export async function redraws(driver, what) {
+  await driver.wait(until.elementLocated(By.css('[aria-label="Target handle 3"]')), 60_000);
   await driver.sendDevToolsCommand('Performance.enable', { timeDomain: 'threadTicks' });
   const before = await busySeconds(driver);
   const { drawn, seconds } = /** @type {{ drawn: number, seconds: number }} */ (

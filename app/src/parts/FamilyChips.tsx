@@ -5,6 +5,7 @@ import {
   type Family,
   type Loudspeaker,
   type Project,
+  loudspeakerById,
 } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import type { Change } from '../services/changeProject';
@@ -57,7 +58,7 @@ function Rearrange({ project, change }: { project: Project; change: Change }) {
   const families = familiesOf(project);
   const { loudspeakers } = project.place;
   const move = (id: string, familyId: string | null) => {
-    const loudspeaker = loudspeakers.find((l) => l.id === id)!;
+    const loudspeaker = loudspeakerById({ loudspeakers }, id)!;
     void change(`family of ${loudspeaker.name}`, (p) => ({
       ...p,
       families: withMember(familiesOf(p), loudspeaker, familyId, crypto.randomUUID()),
@@ -115,7 +116,7 @@ function Rearrange({ project, change }: { project: Project; change: Change }) {
                 onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
               />
               {f.loudspeakerIds.map((id) => {
-                const l = loudspeakers.find((one) => one.id === id)!;
+                const l = loudspeakerById({ loudspeakers }, id)!;
                 return (
                   <div
                     key={id}

@@ -13,6 +13,7 @@ import {
   type ProjectArray,
   type Spot,
   type Sweep,
+  loudspeakerById,
 } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { type PlayRequest } from '../ports/rig';
@@ -47,7 +48,7 @@ function timeBy(project: Project): TimeBy {
 }
 
 function clickLoudspeaker({ rig, place }: Project): Loudspeaker {
-  const reference = place.loudspeakers.find((l) => l.id === rig.clickFrom);
+  const reference = loudspeakerById(place, rig.clickFrom);
   if (!reference)
     throw new Error('No loudspeaker is chosen for the timing click. Choose one in Rig, under Connect.');
   return reference;
@@ -115,7 +116,7 @@ async function takeWith(
     await playOnly(device, { output, levelDbfs: step, durationS: STEP_S }, options.signal);
   }
   const own = roundTrip?.divideOut ? await repository().array(roundTrip.traceId) : undefined;
-  const reference = withReference && project.place.loudspeakers.find((l) => l.id === referenceFrom);
+  const reference = withReference && loudspeakerById(project.place, referenceFrom);
   const settings = {
     output,
     levelDbfs,
@@ -185,7 +186,7 @@ export async function measureSweeps(
   options: TakeOptions,
 ): Promise<MeasuredSweep[]> {
   const { rig, place } = project;
-  const loudspeaker = place.loudspeakers.find((l) => l.id === loudspeakerId)!;
+  const loudspeaker = loudspeakerById(place, loudspeakerId)!;
   const memory = await memoryStamp();
   const microphone = (id: string) => rig.microphones.find((m) => m.id === id)!;
   const at = places.map(({ spotId, microphoneId }) => {

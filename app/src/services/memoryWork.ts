@@ -10,6 +10,7 @@ import {
   type Project,
   type ProjectArray,
   type VerifiedStage,
+  loudspeakerById,
 } from '@pebble-hall/core/project';
 import { designGround } from '@pebble-hall/core/jobs';
 import { createStore } from 'zustand/vanilla';
@@ -257,7 +258,7 @@ export const verifyLoad = (
     const ids = verifiedIds({ place }, last, stage);
     const takes = spotIds.flatMap((spotId) => ids.map((id) => ({ spotId, id })));
     for (const [i, { spotId, id }] of takes.entries()) {
-      const { name } = place.loudspeakers.find((l) => l.id === id)!;
+      const { name } = loudspeakerById(place, id)!;
       const spot = place.spots.find((s) => s.id === spotId)!;
       const what = `${name} at ${spot.name}`;
       const onProgress = (share: number) =>
@@ -297,7 +298,7 @@ export async function filtersOf(project: Project, load: MemoryLoad): Promise<Flo
   const filters: Float32Array[] = Array.from({ length: outputs }, () => new Float32Array(0));
   for (const [id, filterId] of Object.entries(load.filters)) {
     const array = await repository().array(filterId);
-    const output = project.place.loudspeakers.find((l) => l.id === id)?.output;
+    const output = loudspeakerById(project.place, id)?.output;
     if (!array || !output)
       throw new Error('a filter of this load is no longer in this browser; load the memory again.');
     filters[output - 1] = array.samples;

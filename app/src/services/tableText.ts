@@ -1,3 +1,5 @@
+import Papa from 'papaparse';
+
 /** A table as it is shown, copied and saved. */
 export interface TableData {
   title: string;
@@ -14,8 +16,4 @@ export const tsvOf = ({ columns, rows }: TableData): string =>
 
 /** Comma-separated values (RFC 4180). */
 export const csvOf = ({ columns, rows }: TableData): string =>
-  [columns, ...rows]
-    .map((row) =>
-      row.map((c) => (/[",\n]/.test(c) ? `"${plain(c).replaceAll('"', '""')}"` : plain(c))).join(','),
-    )
-    .join('\r\n') + '\r\n';
+  `${Papa.unparse([columns, ...rows.map((row) => row.map(plain))])}\r\n`;

@@ -1,4 +1,4 @@
-import type { Project, Sweep } from '@pebble-hall/core/project';
+import { type Project, type Sweep, loudspeakerById } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { abortError, isAbort } from '../ports/abort';
 import { projectNow, projectOwner, sentenceOf } from '../store';
@@ -86,7 +86,7 @@ function nameOf({ spotId, loudspeakerId }: Pick<Sweep, 'spotId' | 'loudspeakerId
   const { spots, loudspeakers } = projectNow().place;
   return {
     spot: spots.find((s) => s.id === spotId)?.name ?? '',
-    channel: loudspeakers.find((l) => l.id === loudspeakerId)?.name ?? '',
+    channel: loudspeakerById({ loudspeakers }, loudspeakerId)?.name ?? '',
   };
 }
 

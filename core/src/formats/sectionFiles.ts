@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { sectionBiquad, type Section } from '../path/index.js';
 import type { Biquad } from '../signal/index.js';
 
@@ -41,31 +42,22 @@ export function sectionsText(outputs: NamedSections[]): string {
 
 /** Table with biquad coefficients at a rate in both sign conventions; the heading tells which is which. */
 export function sectionsCsv(outputs: NamedSections[], rate: number): string {
-  const heading =
-    'output,section,kind,frequency Hz,gain dB,Q,rate Hz,b0,b1,b2,a1 (subtracted),a2 (subtracted),a1 (added),a2 (added)';
+  const heading = [
+    ...['output', 'section', 'kind', 'frequency Hz', 'gain dB', 'Q', 'rate Hz', 'b0', 'b1', 'b2'],
+    ...['a1 (subtracted)', 'a2 (subtracted)', 'a1 (added)', 'a2 (added)'],
+  ];
   const rows = outputs.flatMap(({ name, sections }) =>
     sections.map((s, i) => {
       const b = sectionBiquad(s, rate);
       const added = biquadIn('added', b);
+      const { b0, b1, b2, a1, a2 } = b;
       return [
-        `"${name.replaceAll('"', '""')}"`,
-        i + 1,
-        s.kind,
-        s.frequency,
-        s.gainDb,
-        s.q,
-        rate,
-        b.b0,
-        b.b1,
-        b.b2,
-        b.a1,
-        b.a2,
-        added.a1,
-        added.a2,
-      ].join(',');
+        ...[name, i + 1, s.kind, s.frequency, s.gainDb, s.q, rate],
+        ...[b0, b1, b2, a1, a2, added.a1, added.a2],
+      ];
     }),
   );
-  return [heading, ...rows, ''].join('\n');
+  return `${Papa.unparse([heading, ...rows], { newline: '\n' })}\n`;
 }
 
 /** The same as JSON. */

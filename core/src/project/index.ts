@@ -41,6 +41,7 @@ export {
 } from './types.js';
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
 export { conditionsNow } from './conditions.js';
+export { loudspeakerById, loudspeakerName, loudspeakerOn } from './loudspeakers.js';
 export { lowInput } from './lowInput.js';
 export { movedSpots, type MovedSpot } from './movedSpots.js';
 export { oddSweeps, type OddSweep } from './oddSweeps.js';

@@ -1,3 +1,4 @@
+import { loudspeakerById } from './loudspeakers.js';
 import type { Project, Sweep } from './types.js';
 import { speedOfSound } from '../room/index.js';
 import { expect, it } from 'vitest';
@@ -82,7 +83,7 @@ it('tells a microphone that was moved between two channels of a spot, and from w
     if (s.spotId !== 'spot-3' || takenAt < 3) return { takenAt };
     const [spot, loudspeaker] = [
       empty.place.spots.find((p) => p.id === s.spotId)!.position,
-      empty.place.loudspeakers.find((l) => l.id === s.loudspeakerId)!.position,
+      loudspeakerById(empty.place, s.loudspeakerId)!.position,
     ];
     const way = Math.hypot(spot.x + 0.2 - loudspeaker.x, spot.y - loudspeaker.y, spot.z - loudspeaker.z);
     return { takenAt, arrivalS: way / c + 0.00125 };

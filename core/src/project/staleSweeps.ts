@@ -1,3 +1,4 @@
+import { loudspeakerById } from './loudspeakers.js';
 import { distanceBetween } from '../geometry/index.js';
 import type { Project, Sweep } from './types.js';
 
@@ -22,7 +23,7 @@ export function staleSweeps(project: Project, rig: string): Stale[] {
   for (const sweep of project.sweeps) {
     if (sweep.stage !== 'as found' || sweep.roundId !== project.roundId || !sweep.takenWith) continue;
     const { takenWith } = sweep;
-    const loudspeaker = loudspeakers.find((l) => l.id === sweep.loudspeakerId)!;
+    const loudspeaker = loudspeakerById({ loudspeakers }, sweep.loudspeakerId)!;
     const spot = spots.find((s) => s.id === sweep.spotId)!;
     const movedM = distanceBetween(takenWith.loudspeaker, loudspeaker.position);
     if (movedM > MOVED_M) add(`${loudspeaker.name} was moved by ${movedM.toFixed(2)} m since`, sweep);

@@ -1,3 +1,4 @@
+import { loudspeakerById } from './loudspeakers.js';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { plainOutput } from '../processing/index.js';
 import type { MemoryLoad, Project } from './types.js';
@@ -9,7 +10,7 @@ import { verdictKey, verifiedIds, verifiedOf } from './verified.js';
 const project = netLoftProject();
 const span = { from: 40, to: 16000 };
 const bassFeed = { gainDb: 0, lowPass: null };
-const outputOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)!.output;
+const outputOf = (id: string) => loudspeakerById(project.place, id)!.output;
 const outputs = Array.from({ length: 12 }, (_, i) => ({
   ...plainOutput(),
   bassFeed: i + 1 === outputOf('left') || i + 1 === outputOf('centre') ? bassFeed : null,

@@ -1,3 +1,4 @@
+import { loudspeakerById } from './loudspeakers.js';
 import { shortHash, sweepOf } from './progress.js';
 import type { MemoryLoad, Project, Sweep } from './types.js';
 
@@ -11,7 +12,7 @@ export const verifiedIds = (
   stage: VerifiedStage,
 ): string[] =>
   Object.keys(load.spans).filter((id) => {
-    const output = place.loudspeakers.find((l) => l.id === id)?.output;
+    const output = loudspeakerById(place, id)?.output;
     return stage === 'verified' || (output && load.outputs?.[output - 1]?.bassFeed);
   });
 

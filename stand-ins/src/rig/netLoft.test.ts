@@ -59,7 +59,7 @@ describe.each(outputs)('output %i in the Net Loft', (output) => {
     });
   });
 
-  it('measures after loading what was predicted, within 0.5 dB of 1/6 octave', () => {
+  it('measures after loading what was predicted, within 0.2 dB of 1/6 octave', () => {
     const { all } = found.get(output)!;
     const d = design(all.slice(0, 3).map((a) => powerOnGrid(a.impulse, grid)));
     const predicted = levels(powerOnGrid(predictImpulse(all[0]!.impulse, d.fir), grid));
@@ -68,7 +68,7 @@ describe.each(outputs)('output %i in the Net Loft', (output) => {
     );
     grid.forEach((f, i) => {
       if (f >= d.span.from && f <= d.span.to)
-        expect(Math.abs(verified[i]! - predicted[i]!)).toBeLessThan(0.5);
+        expect(Math.abs(verified[i]! - predicted[i]!)).toBeLessThan(0.2);
     });
   });
 });

@@ -1,5 +1,5 @@
 import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
-import type { Correction, Project } from '@pebble-hall/core/project';
+import { type Correction, type Project, loudspeakerName } from '@pebble-hall/core/project';
 import { baseOutputs } from '../../services/baseOutputs';
 import { outputsOf, type ExactFilters } from '../../services/exactFilters';
 import { useDerived } from '../../services/useDerived';
@@ -26,7 +26,7 @@ interface Asked {
 async function read({ ground, correction, filters }: Asked): Promise<Guard | null> {
   const { outputs } = await baseOutputs(ground);
   const built = await outputsOf(ground, correction, filters.exact, outputs);
-  const nameOf = (id: string) => ground.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const nameOf = (id: string) => loudspeakerName(ground.place, id);
   const tones = [
     ...Object.entries(built.largest).map(([id, tone]) => ({ of: nameOf(id), ...tone })),
     ...(built.largestLow ? [{ of: 'low-frequency channel', ...built.largestLow }] : []),

@@ -7,6 +7,8 @@ import {
   usableSpots,
   verifiedIds,
   type VerifiedStage,
+  loudspeakerName,
+  loudspeakerOn,
 } from '@pebble-hall/core/project';
 import { useMemo, useState } from 'react';
 import { ResponseChart, type Smoothing, type ChartTrace } from '../../charts/ResponseChart';
@@ -88,7 +90,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
   }, [shown, besideVariant, variantDb]);
   const save = (run: () => Promise<void>) =>
     void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
-  const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const nameOf = (id: string) => loudspeakerName(project.place, id);
   const loadedVariant = load ? (project.variants.find((v) => v.id === load.variantId) ?? variant) : variant;
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
   const beside = besideOf(load, hand.state);
@@ -118,9 +120,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           <BesideNotice
             letter={load!.letter}
             beside={beside}
-            nameOf={(output) =>
-              project.place.loudspeakers.find((l) => l.output === output)?.name ?? `output ${output}`
-            }
+            nameOf={(output) => loudspeakerOn(project.place, output)?.name ?? `output ${output}`}
             onPutBack={() => void hand.putBack(load!)}
           />
         ) : null}

@@ -5,6 +5,8 @@ import {
   type Project,
   sweepOf,
   verifiedOf,
+  loudspeakerById,
+  loudspeakerOn,
 } from '@pebble-hall/core/project';
 import { traceRef } from '@pebble-hall/core/jobs';
 import type { CandidateOutput } from '@pebble-hall/core/auralisation';
@@ -115,7 +117,7 @@ export async function waysOf(
   const { loudspeakers } = project.place;
   /** One loudspeaker as a channel of the material reaches it. */
   const wayOf = async ({ output, feed }: Drive, channel: number): Promise<CandidateOutput[]> => {
-    const loudspeaker = loudspeakers.find((l) => l.output === output);
+    const loudspeaker = loudspeakerOn({ loudspeakers }, output);
     if (!loudspeaker) return [];
     const { id } = loudspeaker;
     const sweep = sweepOf(project, spotId, id);
@@ -140,7 +142,7 @@ export async function waysOf(
   };
   const ids = leftId === rightId ? [leftId] : [leftId, rightId];
   const ways = ids.flatMap((id, channel) => {
-    const { output } = loudspeakers.find((l) => l.id === id)!;
+    const { output } = loudspeakerById({ loudspeakers }, id)!;
     // in the room a channel is heard with its bass from the subwoofers; at the output it is heard alone
     const drives = through === 'room' ? drivesOf(outputs, output) : [{ output, feed: null }];
     return drives.map((drive) => wayOf(drive, channel));

@@ -8,6 +8,7 @@ import {
   fittedOf,
   isSpotTaken,
   sweepOf,
+  loudspeakerById,
 } from '@pebble-hall/core/project';
 import { useMemo, type ReactNode } from 'react';
 import { Note } from '../../parts/Note';
@@ -85,7 +86,7 @@ export function RoundNotes({ project, spot, walk, knocked, onNewRound }: RoundNo
 function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {
   const { spots, loudspeakers } = project.place;
   const spotName = (id: string) => spots.find((s) => s.id === id)?.name ?? '';
-  const channel = (id: string) => loudspeakers.find((l) => l.id === id)?.name ?? '';
+  const channel = (id: string) => loudspeakerById({ loudspeakers }, id)?.name ?? '';
   const again = (sweep: Sweep) => ({ word: 'Repeat this one', sweeps: [sweep] });
   const bad = spots.flatMap((s) =>
     fittedOf(project).flatMap((l): Said[] => {

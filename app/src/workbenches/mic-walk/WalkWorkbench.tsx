@@ -1,6 +1,6 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
 import type { Point } from '@pebble-hall/core/geometry';
-import { type Project, fittedOf, isSpotTaken, sweepOf } from '@pebble-hall/core/project';
+import { type Project, fittedOf, isSpotTaken, sweepOf, loudspeakerById } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
 import type { FollowCommand } from '../../services/followState';
 import { RoomElevation } from '../../parts/RoomElevation';
@@ -45,8 +45,7 @@ export default function WalkWorkbench({ project }: { project: Project }) {
   const [far, setFar] = useState(false);
   /** the channel that was heard last, from the first sweep of this visit on */
   const heard = useRef<string | null>(null);
-  if (walk.now)
-    heard.current = project.place.loudspeakers.find((l) => l.id === walk.now!.loudspeakerId)?.name ?? null;
+  if (walk.now) heard.current = loudspeakerById(project.place, walk.now!.loudspeakerId)?.name ?? null;
   const onCommand = (command: FollowCommand) => {
     if (command.do === 'stop') silence();
     else if (command.do === 'begin') walk.beginNow();
@@ -108,7 +107,7 @@ export default function WalkWorkbench({ project }: { project: Project }) {
       <PhoneButton followers={followers} />
     </>
   );
-  const playing = walk.now && project.place.loudspeakers.find((l) => l.id === walk.now!.loudspeakerId);
+  const playing = walk.now && loudspeakerById(project.place, walk.now!.loudspeakerId);
   return (
     <div
       className="work"

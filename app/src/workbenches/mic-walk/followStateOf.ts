@@ -1,4 +1,11 @@
-import { type Project, type Spot, fittedOf, roundOf, sweepOf } from '@pebble-hall/core/project';
+import {
+  type Project,
+  type Spot,
+  fittedOf,
+  roundOf,
+  sweepOf,
+  loudspeakerById,
+} from '@pebble-hall/core/project';
 import type { FollowState } from '../../services/followState';
 import type { SpotState } from '../../parts/RoomPlan';
 import { reasonSentence } from '../../words/sweepReasons';
@@ -26,7 +33,7 @@ export function followStateOf(
     spotId: first.id,
     spot: at.map((s) => s.name).join(' and '),
     where: at.map((s) => whereText(spots[0]!, s)).join('; '),
-    channel: now ? (loudspeakers.find((l) => l.id === now.loudspeakerId)?.name ?? null) : null,
+    channel: now ? (loudspeakerById({ loudspeakers }, now.loudspeakerId)?.name ?? null) : null,
     leftS: now?.leftS ?? 0,
     done: now?.done ?? 0,
     total: now?.total ?? 0,

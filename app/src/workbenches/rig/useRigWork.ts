@@ -1,4 +1,4 @@
-import { type Project, fittedOf } from '@pebble-hall/core/project';
+import { type Project, fittedOf, loudspeakerById } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { checkChannel } from '../../services/measuring';
 import { microphoneOf, rigOf, placeMicrophones } from '../../services/theRig';
@@ -31,7 +31,7 @@ export function useRigWork(project: Project, change: Change, { run, setProgress 
       try {
         for (const [i, id] of ids.entries()) {
           setPlaying(id);
-          const loudspeaker = project.place.loudspeakers.find((l) => l.id === id)!;
+          const loudspeaker = loudspeakerById(project.place, id)!;
           const { check: found, array } = await checkChannel(project, loudspeaker, {
             signal,
             onProgress: (share) => setProgress((i + share) / ids.length),

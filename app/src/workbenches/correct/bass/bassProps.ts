@@ -1,4 +1,10 @@
-import { type Correction, type Loudspeaker, type Project, fittedOf } from '@pebble-hall/core/project';
+import {
+  type Correction,
+  type Loudspeaker,
+  type Project,
+  fittedOf,
+  loudspeakerById,
+} from '@pebble-hall/core/project';
 import type { ExactFilters } from '../../../services/exactFilters';
 import type { Edit } from '../useCorrection';
 import type { CrossoverState } from './useCrossover';
@@ -15,7 +21,7 @@ export interface BassPageProps {
 }
 
 export const mainOf = ({ project, mainId }: BassPageProps): Loudspeaker =>
-  project.place.loudspeakers.find((l) => l.id === mainId)!;
+  loudspeakerById(project.place, mainId)!;
 export const subsOf = (project: Project): Loudspeaker[] =>
   fittedOf(project).filter((l) => l.role === 'subwoofer');
 export const mainsOf = (project: Project): Loudspeaker[] =>

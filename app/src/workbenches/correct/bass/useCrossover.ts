@@ -13,6 +13,7 @@ import {
   type Correction,
   type Crossovers,
   type Project,
+  loudspeakerById,
 } from '@pebble-hall/core/project';
 import { baseOutputs } from '../../../services/baseOutputs';
 import type { Job } from '../../../services/derivation';
@@ -47,13 +48,13 @@ export async function crossoverGround({
 }: Asked): Promise<CrossoverGround> {
   const { rate } = theProcessor().profile;
   const subs = fittedOf(ground).filter((l) => l.role === 'subwoofer');
-  const main = ground.place.loudspeakers.find((l) => l.id === mainId)!;
+  const main = loudspeakerById(ground.place, mainId)!;
   const own = [main, ...subs].map((l) => usableSpots(ground, l.id).averaged);
   const spots = ground.place.spots.filter((spot) => own.every((o) => o.some((s) => s.spotId === spot.id)));
   if (spots.length === 0)
     throw new Error('there is no spot yet that has a sweep of the channel and of every subwoofer.');
   const { outputs } = await baseOutputs(ground);
-  const outputOf = (id: string) => ground.place.loudspeakers.find((l) => l.id === id)!.output;
+  const outputOf = (id: string) => loudspeakerById(ground.place, id)!.output;
   const before = outputs[main.output - 1]!;
   const highBefore = before.size === 'small' ? before.highPass : null;
   const chosen = correction.crossovers[mainId];

@@ -1,5 +1,5 @@
 import { Button, Checkbox } from '@mantine/core';
-import type { Alignment, Correction, Project } from '@pebble-hall/core/project';
+import { type Alignment, type Correction, type Project, loudspeakerName } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { formatDb } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
@@ -20,7 +20,7 @@ interface AlignPageProps {
 export function AlignPage({ project, correction, reading, problem, onEdit }: AlignPageProps) {
   const { alignment } = correction;
   const speed = speedOfSound(project.place.temperatureC);
-  const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const nameOf = (id: string) => loudspeakerName(project.place, id);
   const set = (id: string, label: string, next: Partial<Alignment>) =>
     onEdit(label, ({ alignment: now }) => ({
       alignment: { ...now, [id]: { ...PLAIN, ...now[id], ...next } },

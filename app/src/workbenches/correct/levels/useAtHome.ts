@@ -6,7 +6,13 @@ import {
   type ChannelRequest,
   type DesignGround,
 } from '@pebble-hall/core/jobs';
-import { sweepOf, variantOf, type Correction, type Project } from '@pebble-hall/core/project';
+import {
+  sweepOf,
+  variantOf,
+  type Correction,
+  type Project,
+  loudspeakerById,
+} from '@pebble-hall/core/project';
 import type { Job } from '../../../services/derivation';
 import { filterPart, type ExactFilters } from '../../../services/exactFilters';
 import { runJob } from '../../../services/jobs';
@@ -34,7 +40,7 @@ async function read({ ground, correction, requests, filters }: Asked, { signal }
     // subwoofers that play together are heard together
     const source = homeSum(ground, correction, request.id) ?? traceRef(sweep, ground.calibrations);
     const at = await runJob('design.atHome', { request, source, filterDb: filter.levelDb }, { signal });
-    const { role } = ground.place.loudspeakers.find((l) => l.id === request.id)!;
+    const { role } = loudspeakerById(ground.place, request.id)!;
     channels.push({ id: request.id, role, latencyS: filter.latencyS, ...at });
   }
   if (channels.length === 0) throw new Error('There is no sweep at the home spot yet.');

@@ -1,6 +1,12 @@
 import { theProcessor } from '../../../services/theProcessor';
 import { Button } from '@mantine/core';
-import { type Correction, type Project, fittedOf, usableSpots } from '@pebble-hall/core/project';
+import {
+  type Correction,
+  type Project,
+  fittedOf,
+  usableSpots,
+  loudspeakerName,
+} from '@pebble-hall/core/project';
 import { STARTING_SUB_LIMITS, type SubsTogether } from '@pebble-hall/core/alignment';
 import { plainSub, type SubSetting } from '@pebble-hall/core/processing';
 import { useState } from 'react';
@@ -55,7 +61,7 @@ export function SubsPage({
   const spots = traces[0]?.length ?? 0;
   const [work, setWork] = useState(false);
   const [found, setFound] = useState<SubsTogether | null>(null);
-  const nameOf = (id: string) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const nameOf = (id: string) => loudspeakerName(project.place, id);
   const together = ids.every((id) => correction.subs[id]);
   const settings = ids.map((id) => correction.subs[id] ?? plainSub());
   const enough = ids.length >= 2 && spots >= 2;

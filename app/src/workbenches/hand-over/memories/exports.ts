@@ -1,6 +1,6 @@
 import { theProcessor } from '../../../services/theProcessor';
 import { bytesOfText, packFiles, writeResponseText, writeWav } from '@pebble-hall/core/formats';
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { type MemoryLoad, type Project, loudspeakerById, loudspeakerName } from '@pebble-hall/core/project';
 import { traceRef } from '@pebble-hall/core/jobs';
 import { runJob } from '../../../services/jobs';
 import { fileName } from '../../../words/fileName';
@@ -13,7 +13,7 @@ import { bundleFiles, slug, type BundleChannel, type BundleRequest } from './bun
 export async function saveFilter(project: Project, load: MemoryLoad, id: string): Promise<void> {
   const array = await repository().array(load.filters[id]!);
   if (!array) throw new Error('The filter is no longer in this browser; load the memory again.');
-  const name = project.place.loudspeakers.find((l) => l.id === id)?.name ?? id;
+  const name = loudspeakerName(project.place, id);
   saveFile(
     `memory-${load.letter.toLowerCase()}-${slug(name)}.wav`,
     writeWav([array.samples], array.rate),
@@ -29,7 +29,7 @@ export async function saveBundle(
 ): Promise<void> {
   const channels: BundleChannel[] = [];
   for (const id of Object.keys(load.spans)) {
-    const { name, output } = project.place.loudspeakers.find((l) => l.id === id)!;
+    const { name, output } = loudspeakerById(project.place, id)!;
     const filterId = load.filters[id];
     const array = filterId ? await repository().array(filterId) : null;
     if (filterId && !array)
@@ -63,7 +63,7 @@ export async function saveTraces(project: Project): Promise<void> {
   const files: Record<string, Uint8Array> = {};
   for (const sweep of project.sweeps) {
     const spot = project.place.spots.find((s) => s.id === sweep.spotId)!;
-    const loudspeaker = project.place.loudspeakers.find((l) => l.id === sweep.loudspeakerId)!;
+    const loudspeaker = loudspeakerById(project.place, sweep.loudspeakerId)!;
     const response = await runJob('design.response', traceRef(sweep, project.calibrations));
     const calibration = sweep.calibrationId ? project.calibrations[sweep.calibrationId]?.name : undefined;
     const text = writeResponseText(response, [

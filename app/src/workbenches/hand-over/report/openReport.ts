@@ -3,7 +3,6 @@ import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@p
 import { designAll } from '../../../services/exactFilters';
 import { fileName } from '../../../words/fileName';
 import { saveFile } from '../../../services/saveFile';
-import { reportHtml } from './report';
 import { verdictsOfSpots } from '../verify/spotVerdicts';
 import { compareLoad, comparisonGround } from '../verify/compareLoad';
 
@@ -18,6 +17,8 @@ export async function openReport(project: Project, load: MemoryLoad): Promise<vo
   const comparisons = await at('verified');
   const withBass = await at('verified with bass');
   const spots = await verdictsOfSpots(project, load);
+  // what renders it is large, and needed here only
+  const { reportHtml } = await import('./reportHtml');
   const html = reportHtml({ project, load, comparisons, spots, withBass, designs, madeAt: Date.now() });
   if (tab) {
     tab.document.write(html);

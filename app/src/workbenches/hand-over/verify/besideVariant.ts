@@ -1,7 +1,13 @@
 import type { Span } from '@pebble-hall/core/correct';
 import { designGround, traceRef, type DesignGround } from '@pebble-hall/core/jobs';
 import { plainOutput } from '@pebble-hall/core/processing';
-import { sweepOf, type MemoryLoad, type Project, type Variant } from '@pebble-hall/core/project';
+import {
+  sweepOf,
+  type MemoryLoad,
+  type Project,
+  type Variant,
+  loudspeakerById,
+} from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../../charts/chartMath';
 import { baseOutputs } from '../../../services/baseOutputs';
 import type { Job } from '../../../services/derivation';
@@ -25,7 +31,7 @@ async function predictedBy(
   { signal }: Job,
 ): Promise<Float64Array | null> {
   const found = sweepOf(ground, spotId, channelId);
-  const output = ground.place.loudspeakers.find((l) => l.id === channelId)?.output;
+  const output = loudspeakerById(ground.place, channelId)?.output;
   if (!found || !output) return null;
   const before = load.before ?? (await baseOutputs(ground)).outputs;
   const { exact } = await exactFilters(ground, filterPart(correction), { signal });

@@ -9,6 +9,8 @@ import {
   verifiedIds,
   verifiedOf,
   type VerifiedStage,
+  loudspeakerById,
+  loudspeakerOn,
 } from '@pebble-hall/core/project';
 import { logGrid, smoothLevels } from '@pebble-hall/core/signal';
 import { traceRef, type HeardOutput } from '@pebble-hall/core/jobs';
@@ -122,7 +124,7 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
     const { id, predictedDb, verifiedDb, span, difference } = c;
     const { verified } = heard[i]!;
     if (!verified || !verifiedDb || !difference || difference.agrees) return c;
-    const loudspeaker = ground.place.loudspeakers.find((l) => l.id === id)!;
+    const loudspeaker = loudspeakerById(ground.place, id)!;
     const reasons = missReasons(grid, {
       predictedDb: smoothLevels(grid, predictedDb, 6),
       verifiedDb: smoothLevels(grid, verifiedDb, 6),
@@ -137,15 +139,12 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
 }
 
 type Outputs = Pick<ComparisonGround, 'place'>;
-const outputOf = ({ place }: Outputs, id: string): number =>
-  place.loudspeakers.find((l) => l.id === id)?.output ?? 0;
-const loudspeakerOn = ({ place }: Outputs, output: number) =>
-  place.loudspeakers.find((l) => l.output === output);
+const outputOf = ({ place }: Outputs, id: string): number => loudspeakerById(place, id)?.output ?? 0;
 
 /** What one loudspeaker does at a spot with a load; null where it was not measured there, or its filter is gone. */
 async function heardOutput(ground: ComparisonGround, { output, feed }: Drive): Promise<HeardOutput | null> {
   const { load, sweeps, calibrations } = ground;
-  const id = loudspeakerOn(ground, output)?.id;
+  const id = loudspeakerOn(ground.place, output)?.id;
   const found = id && sweeps[id]?.found;
   if (!found) return null;
   const filterId = load.filters[id];
@@ -164,7 +163,7 @@ async function heardOutput(ground: ComparisonGround, { output, feed }: Drive): P
 function comparedSpan(ground: ComparisonGround, id: string, drives: Drive[]): Span {
   const { spans, outputs } = ground.load;
   const played = drives.flatMap(({ output }) => {
-    const own = spans[loudspeakerOn(ground, output)?.id ?? ''];
+    const own = spans[loudspeakerOn(ground.place, output)?.id ?? ''];
     return own ? [playedSpan(own, outputs?.[output - 1] ?? plainOutput(), theProcessor().profile.rate)] : [];
   });
   // the first drive is the channel itself

@@ -1,3 +1,4 @@
+import { loudspeakerById } from '@pebble-hall/core/project';
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { playFrom } from '../../../services/channelSounds';
@@ -14,7 +15,7 @@ export default function ConnectView({ project, change, guarded, busy }: ViewProp
   const [picture, setPicture] = useState<'plan' | 'round trip'>('plan');
   const [playing, setPlaying] = useState<string | null>(null);
   const play = async (id: string, what: 'name' | 'noise') => {
-    const loudspeaker = project.place.loudspeakers.find((l) => l.id === id)!;
+    const loudspeaker = loudspeakerById(project.place, id)!;
     const label =
       what === 'name' ? `Speaking the name of ${loudspeaker.name}` : `Soft noise from ${loudspeaker.name}`;
     setPlaying(id);

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { Project } from '@pebble-hall/core/project';
+import { type Project, loudspeakerOn } from '@pebble-hall/core/project';
 import type { OutputChange, OutputSettings, ProcessorState } from '@pebble-hall/core/processing';
 import { useEffect, useState } from 'react';
 import { processorChanged } from '../../../services/processorChanged';
@@ -44,8 +44,7 @@ export function ProcessorCard({
     );
   }
   const memory = activeMemory(state);
-  const named = (output: number) =>
-    project.place.loudspeakers.find((l) => l.output === output)?.name ?? `Output ${output}`;
+  const named = (output: number) => loudspeakerOn(project.place, output)?.name ?? `Output ${output}`;
   const { addUp, stay, replaced } = readSettings(memory.outputs, named);
   const before = project.rig.processorBefore;
   const apply = async (changes: OutputChange[], done: string) => {

@@ -3,7 +3,7 @@ import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/co
 import { plainOutput } from '@pebble-hall/core/processing';
 import { familiesOf, type MemoryLoad, type Project, designKey } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
-import { reportHtml } from './report';
+import { reportHtml } from './reportHtml';
 import type { SpotVerdict } from '../verify/spotVerdicts';
 import { grid } from '../verify/compareLoad';
 
@@ -82,6 +82,7 @@ it('tells figures, settings, what was left alone and why, and trials; nothing ty
   expect(html).toContain('Right in 8 of 8 turns');
   expect(html.match(/<figure>/g)).toHaveLength(1);
   expect(html).not.toContain('has changed since');
+  expect(html).toContain("font:14px/1.45 'Atkinson");
 });
 
 it('tells what the subwoofers make of the bass that a channel sends, once it was measured', () => {
