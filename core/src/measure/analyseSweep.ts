@@ -1,6 +1,7 @@
 import {
   delayTrace,
   fftSizeFor,
+  harmonicLead,
   inverseRealFft,
   type ImpulseResponse,
   type RealArray,
@@ -18,7 +19,7 @@ import { referenceResponse } from './referenceClick.js';
 import { signalToNoise, type BandMargin } from './signalToNoise.js';
 import { cutImpulse } from './timeWindow.js';
 import { trimNoise, type DecayEnd } from './trimNoise.js';
-import { judgeSweep, ownMargin, type Verdict } from './verdict.js';
+import { judgeSweep, ownMargin, SILENT_DB, type Verdict } from './verdict.js';
 
 /** One sweep as recorded: microphone and loopback side by side, starting with silence. */
 export interface SweepRecording {
@@ -51,9 +52,12 @@ export interface AnalysedSweep {
   verdict: Verdict;
 }
 
-/** Stored length: 20 ms ahead of time zero and 65536 samples in all (1.37 s at 48 kHz). */
+/** Stored length: up to 150 ms ahead of time zero and 65536 samples in all (1.37 s at 48 kHz). */
 export const STORED_SAMPLES = 65536;
-const AHEAD_S = 0.02;
+/** The lower edge of the band rings for so long ahead; what is cut off of it is missing from the lows. */
+const AHEAD_S = 0.15;
+/** No further ahead than this share of the way to the second harmonic. */
+const AHEAD_OF_HARMONIC = 0.8;
 
 /** What the steps of `analyseSweep` are, for progress. */
 export type AnalysisStep = 'align' | 'noise' | 'disturbances' | 'verdict';
@@ -93,13 +97,13 @@ export function analyseSweep(
   const aligned = delayTrace(deconvolve(microphone, sweep, size), -timeZero);
   const spectrum = ownResponse ? divideOut(aligned, ownResponse) : aligned;
   const circular = inverseRealFft(spectrum);
-  const before = Math.round(AHEAD_S * rate);
+  const before = Math.round(Math.min(AHEAD_S, AHEAD_OF_HARMONIC * harmonicLead(sweep, 2)) * rate);
   const { impulse, decayEnd } = trimNoise(cutImpulse(circular, rate, before, STORED_SAMPLES - before));
 
   onStep('noise');
   const silence = Math.min(Math.round(silenceS * rate), Math.max(0, Math.floor(timeZero)));
   const margins = signalToNoise(microphone, silence, sweep);
-  const { band } = ownMargin(margins);
+  const { band, marginDb } = ownMargin(margins);
   const arrival = findArrival(impulse);
 
   onStep('disturbances');
@@ -110,6 +114,7 @@ export function analyseSweep(
     silence,
     sweep,
     STORED_SAMPLES / rate,
+    marginDb >= SILENT_DB,
     spectrum,
   );
 

@@ -31,6 +31,7 @@ const HARMLESS_DB = -58;
  * @param silence samples of noise alone at the recording's start; with less than two blocks of 4096 nothing can be found
  * @param spectrum of `circular`, where it is known already
  * @param decayS how much of the response belongs to the room
+ * @param hasPlayed whether there is a response in which something could hide
  */
 export function findDisturbances(
   recording: RealArray,
@@ -39,6 +40,7 @@ export function findDisturbances(
   silence: number,
   sweep: Sweep,
   decayS: number,
+  hasPlayed: boolean,
   spectrum?: ComplexTrace,
 ): Disturbance[] {
   const { rate } = sweep;
@@ -109,6 +111,7 @@ export function findDisturbances(
     }
   }
   close();
+  if (!hasPlayed) return found;
   const hidden = findHiddenDisturbance(spectrum ?? realFft(circular), sweep);
   const isTold = hidden && found.some((d) => d.fromHz < hidden.toHz && Math.abs(d.atS - hidden.atS) < 0.5);
   return hidden && !isTold ? [...found, hidden] : found;

@@ -15,6 +15,9 @@ const NO_HARMONIC_DB = -10;
 /** A room's energy may beat as it dies away; in the lows, over blocks of 0.1 s, it does not rise again by so much. */
 const BACK_DB = 7;
 const LOWS_HZ = 150;
+/** Above the lows a late echo may bring some of it back, but nothing as loud as the sound that the room began with, over blocks of 0.1 s. */
+const LOUDER_DB = 3;
+const HIGHEST_HZ = 4100;
 /** How many periods of its lowest tone a block of an octave holds, within limits; what lies half a block ahead of time zero may still be the response's, as its band rings both ways. */
 const PERIODS = 4;
 const BLOCK_S = { least: 0.01, most: 0.1 };
@@ -22,23 +25,23 @@ const BLOCK_S = { least: 0.01, most: 0.1 };
 /**
  * Something that sounded while the sweep itself passed through the same octave. It lies among the harmonics or in the
  * linear response, so what response and harmonics cannot explain does not show it; but no room sounds ahead of its
- * loudspeaker, no harmonic is nearly as loud as what it comes from, and no room gets louder again as it dies away.
+ * loudspeaker, no harmonic is nearly as loud as what it comes from, and no room gets louder again as it dies away, or louder than it began.
  * @param spectrum of the circular response, time zero at index 0
  */
 export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Disturbance | null {
   const { rate } = sweep;
   let below = -Infinity;
-  for (const { centre, from, to } of octaveBands(1, 31, 2100)) {
+  for (const { centre, from, to } of octaveBands(1, 31, HIGHEST_HZ)) {
     if (from < 0.9 * sweep.from || to > sweep.to) continue;
     const { x, lowRate } = octaveAt(spectrum, rate, from, to);
     const size = x.length;
     const blockS = Math.min(BLOCK_S.most, Math.max(BLOCK_S.least, PERIODS / from));
     const block = Math.round(blockS * lowRate);
     const ahead = Math.round(block / 2);
-    const energyDb = (at: number) => {
+    const energyDb = (at: number, length = block) => {
       let sum = 0;
-      for (let i = at; i < at + block; i++) sum += x[(i + 2 * size) % size]! ** 2;
-      return 10 * Math.log10(sum / block + 1e-300);
+      for (let i = at; i < at + length; i++) sum += x[(i + 2 * size) % size]! ** 2;
+      return 10 * Math.log10(sum / length + 1e-300);
     };
     const responseDb = energyDb(0);
     const free = -Math.round(0.45 * size);
@@ -46,7 +49,7 @@ export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Dis
     for (let i = 0; i * block < 0.3 * lowRate; i++) noiseDb = Math.max(noiseDb, energyDb(free + i * block));
     const loudest = Math.max(responseDb, below);
     below = responseDb;
-    const passes = sweep.growthS * Math.log(centre / sweep.from);
+    const passes = sweep.growthS * Math.log(centre / sweep.startsAt);
     const told = (at: number, levelDb: number): Disturbance => ({
       atS: passes + at / lowRate + blockS / 2,
       durationS: blockS,
@@ -60,7 +63,15 @@ export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Dis
       const levelDb = energyDb(at);
       if (levelDb > noiseDb + RISE_DB && levelDb > loudest + NO_HARMONIC_DB) return told(at, levelDb);
     }
-    if (to > LOWS_HZ) continue;
+    if (to > LOWS_HZ) {
+      const long = Math.round(BLOCK_S.most * lowRate);
+      const firstDb = energyDb(0, long);
+      for (let at = long; at < 0.8 * lowRate; at += long) {
+        const levelDb = energyDb(at, long);
+        if (levelDb > noiseDb + RISE_DB && levelDb > firstDb + LOUDER_DB) return told(at, levelDb);
+      }
+      continue;
+    }
     let least = responseDb;
     for (let at = block; at < 0.8 * lowRate; at += block) {
       const levelDb = energyDb(at);

@@ -5,6 +5,8 @@ import { splitLowHigh } from './splitLowHigh.js';
 const BLOCK_S = [0.1, 0.03] as const;
 /** The decay ends where two blocks running lie less than this above the noise, as power. */
 const KNEE = 2;
+/** Ahead of this, seconds, only the lows ring: the highs there are noise. */
+const HIGHS_AHEAD_S = 0.02;
 
 /** Where lows and highs (parted at 300 Hz) have sunk into the noise, seconds after time zero; null where they do not. */
 export interface DecayEnd {
@@ -14,8 +16,8 @@ export interface DecayEnd {
 
 /**
  * An impulse response faded out where its decay has sunk into the noise, lows and highs apart, since what lies behind
- * holds noise alone (the truncation at the knee of ISO 3382-1:2009, B.3; the fade takes half as long again). A response without
- * noise, or one whose decay never gets there, stays as it is.
+ * holds noise alone (the truncation at the knee of ISO 3382-1:2009, B.3; the fade takes half as long again). Without noise, or
+ * with a decay that never gets there, its end stays as it is. Ahead of time zero the highs are kept for 20 ms.
  * @param impulse a power of two long; the noise is known from its last quarter
  */
 export function trimNoise({ samples, rate, zero }: ImpulseResponse): {
@@ -27,8 +29,11 @@ export function trimNoise({ samples, rate, zero }: ImpulseResponse): {
   splitLowHigh(Float64Array.from(samples), rate).forEach((band, b) => {
     const knee = kneeOf(band, zero, Math.round(BLOCK_S[b]! * rate));
     knees.push(knee === null ? null : (knee - zero) / rate);
+    const from = b === 0 ? 0 : Math.max(0, zero - HIGHS_AHEAD_S * rate);
     for (let i = 0; i < out.length; i++) {
-      out[i] = out[i]! + band[i]! * (knee === null ? 1 : cosineStep(i, zero + 1.5 * (knee - zero), knee));
+      const fadeIn = from === 0 ? 1 : cosineStep(i, 0.9 * from, from);
+      out[i] =
+        out[i]! + fadeIn * band[i]! * (knee === null ? 1 : cosineStep(i, zero + 1.5 * (knee - zero), knee));
     }
   });
   const [lowS, highS] = [knees[0] ?? null, knees[1] ?? null];

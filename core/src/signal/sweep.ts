@@ -24,8 +24,11 @@ export interface Sweep extends SweepRequest {
   growthS: number;
 }
 
-/** Half an octave below and up to a sixth above are spent on the fades. */
-const FADE_BELOW = Math.SQRT1_2;
+/**
+ * An octave below and up to a sixth above are spent on the fades: the edge of the response's band rings ahead of it for as
+ * long as it is narrow, and half an octave at 20 Hz would ring for 0.2 s.
+ */
+const FADE_BELOW = 0.5;
 const FADE_ABOVE = 2 ** (1 / 6);
 
 /**
