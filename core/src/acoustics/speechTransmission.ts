@@ -2,7 +2,7 @@ import { findArrival } from '../measure/index.js';
 import { octaveBands, type ImpulseResponse } from '../signal/index.js';
 import { bandSignals } from './octaveFilter.js';
 
-/** Octaves 125 Hz to 8 kHz, and modulation frequencies in third octaves (IEC 60268-16:2020, Annex A). */
+/** Octaves 125 Hz to 8 kHz, and modulation frequencies in third octaves (IEC 60268-16:2011, Annex A). */
 export const SPEECH_OCTAVES = octaveBands(1, 120, 8100);
 export const MODULATION_HZ = [0.63, 0.8, 1, 1.25, 1.6, 2, 2.5, 3.15, 4, 5, 6.3, 8, 10, 12.5] as const;
 
@@ -36,7 +36,7 @@ export function modulationTransfer(squared: Float64Array, rate: number, modulati
 }
 
 /**
- * Speech transmission index, male speech (IEC 60268-16:2020): with levels, noise, the masking by the octave below and the
+ * Speech transmission index, male speech (IEC 60268-16:2011): with levels, noise, the masking by the octave below and the
  * threshold of hearing count; without, only reverberation does.
  * @returns 0 to 1; null for a response of zeros
  */

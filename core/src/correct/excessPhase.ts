@@ -1,5 +1,6 @@
 import { fineSpectrum } from '../path/index.js';
-import { fftSizeOf, minimumPhase, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
+import { continueLows } from '../measure/index.js';
+import { fftSizeOf, minimumPhaseOfLog, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
 
 /** Only the lows are looked at, up to 1/16 of the rate (3 kHz at 48 kHz): above, reflections overlap and nobody corrects phase. */
 const SHARE = 16;
@@ -12,54 +13,56 @@ const TURNED = 0.7 * Math.PI;
 
 /**
  * Excess phase of a response: its phase less that of the minimum-phase response of the same magnitude (Oppenheim and
- * Schafer, 5.6), its delay (power-weighted mean) taken off, followed from bin to bin.
- * @returns radians at the frequencies of `grid` (Hz), NaN above 1/17 of the rate
+ * Schafer, 5.6), its delay (power-weighted mean) taken off, unwrapped within the band, whole turns about its mean taken off. An inverted
+ * loudspeaker has half a turn more at all frequencies.
+ * @returns radians at the frequencies of `grid` (Hz), NaN above 1/17 of the rate and below what was measured
  */
 export function excessPhase(
   impulse: ImpulseResponse,
   grid: Float64Array,
   spectrum: ComplexTrace = fineSpectrum(impulse),
 ): Float64Array {
-  const { rate, zero } = impulse;
+  const { rate } = impulse;
   const { re, im } = spectrum;
   const size = fftSizeOf(spectrum);
   const top = size / SHARE;
-  const magnitude = new Float64Array(top + 1);
-  let most = 0;
-  for (let k = 0; k <= top; k++) {
-    magnitude[k] = Math.hypot(re[k]!, im[k]!);
-    most = Math.max(most, magnitude[k]!);
-  }
-  if (!(most > 0)) return grid.map(() => NaN);
-  const least = minimumPhase(magnitude.map((m) => Math.max(m, FLOOR * most)));
-  // E = H / H_min turned back by the zero index, and the step from bin to bin
-  const steps = new Float64Array(top + 1);
-  const turn = (2 * Math.PI * zero) / size;
+  const power = new Float64Array(top + 1);
+  for (let k = 0; k <= top; k++) power[k] = re[k]! ** 2 + im[k]! ** 2;
+  const lows = continueLows(power, rate / size, FLOOR);
+  if (!lows) return grid.map(() => NaN);
+  const least = minimumPhaseOfLog(lows.logMagnitude);
+  const first = Math.max(1, Math.ceil((lows.fromHz * size) / rate));
+  // E = H / H_min, its angle, and how far it turns from bin to bin
+  const angle = new Float64Array(top + 1);
+  const weight = new Float64Array(top + 1);
   let [sumRe, sumIm] = [0, 0];
-  let [pr, pi] = [1, 0];
-  for (let k = 0; k <= top; k++) {
+  let [pr, pi] = [0, 0];
+  for (let k = first; k <= top; k++) {
     const [lr, li] = [least.re[k]!, least.im[k]!];
     const [er, ei] = [re[k]! * lr + im[k]! * li, im[k]! * lr - re[k]! * li];
-    const [stepRe, stepIm] = [er * pr + ei * pi, ei * pr - er * pi];
-    if (k > 0) {
-      steps[k] = Math.atan2(stepIm, stepRe) + turn;
-      const weight = Math.hypot(stepRe, stepIm);
-      sumRe += weight * Math.cos(steps[k]!);
-      sumIm += weight * Math.sin(steps[k]!);
-    }
+    angle[k] = Math.atan2(ei, er);
+    weight[k] = Math.hypot(er, ei);
+    sumRe += er * pr + ei * pi;
+    sumIm += ei * pr - er * pi;
     [pr, pi] = [er, ei];
   }
   const mean = Math.atan2(sumIm, sumRe);
+  // what is left with the delay taken off: known but for whole turns at every bin, and those by following it from its first
   const phase = new Float64Array(top + 1);
-  for (let k = 1; k <= top; k++) {
-    const step = steps[k]! - mean;
-    phase[k] = phase[k - 1]! + step - 2 * Math.PI * Math.round(step / (2 * Math.PI));
+  let [sum, all] = [0, 0];
+  for (let k = first; k <= top; k++) {
+    const own = angle[k]! - mean * k;
+    const before = k === first ? 0 : phase[k - 1]!;
+    phase[k] = own - 2 * Math.PI * Math.round((own - before) / (2 * Math.PI));
+    sum += weight[k]! * phase[k]!;
+    all += weight[k]!;
   }
+  const turns = 2 * Math.PI * Math.round(sum / all / (2 * Math.PI));
   const last = rate / (SHARE + 1);
   return grid.map((f) => {
     const x = (f * size) / rate;
     const k = Math.floor(x);
-    return f > last ? NaN : phase[k]! + (x - k) * (phase[k + 1]! - phase[k]!);
+    return f > last || k < first ? NaN : phase[k]! + (x - k) * (phase[k + 1]! - phase[k]!) - turns;
   });
 }
 
@@ -82,7 +85,8 @@ export function turnedShare(grid: Float64Array, excess: Float64Array[], weights?
 }
 
 /**
- * The excess phase that spots share: direction and length of the mean of e^{j phase} over them.
+ * The excess phase that spots share: direction and length of the mean of e^{j phase} over them. Polarity is no excess phase:
+ * half a turn that all frequencies have is taken off.
  * @returns radians (wrapped) and agreement 0 to 1; agreement 0 where a phase is not known
  */
 export function sharedPhase(
@@ -103,5 +107,7 @@ export function sharedPhase(
     radians[i] = Math.atan2(im, re);
     agreement[i] = Math.hypot(re, im);
   }
+  const isInverted = radians.reduce((sum, phase, i) => sum + agreement[i]! ** 2 * Math.cos(phase), 0) < 0;
+  if (isInverted) radians.forEach((phase, i) => (radians[i] = phase > 0 ? phase - Math.PI : phase + Math.PI));
   return { radians, agreement };
 }

@@ -1,4 +1,5 @@
 /** From a recording to a trusted impulse response: deconvolution, alignment, noise, disturbances, verdict. */
+export { continueLows, type ContinuedLows } from './continuedLows.js';
 export { deconvolve, impulseFrom, loopbackTime } from './deconvolve.js';
 export { cutImpulse, windowImpulse, type TimeWindow } from './timeWindow.js';
 export { trimNoise, type DecayEnd } from './trimNoise.js';

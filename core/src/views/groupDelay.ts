@@ -1,15 +1,18 @@
 import {
   binFrequencies,
   fftSizeFor,
+  fftSizeOf,
   FINE_SIZE,
+  gainOfDb,
   inverseRealFft,
-  minimumPhase,
+  minimumPhaseOfLog,
   powerOf,
   realFft,
   smoothPower,
   type ComplexTrace,
   type ImpulseResponse,
 } from '../signal/index.js';
+import { continueLows } from '../measure/index.js';
 
 /** Deeper notches than this below the loudest bin are not followed by the minimum phase. */
 const FLOOR_DB = -120;
@@ -57,9 +60,10 @@ export function groupDelay(impulse: ImpulseResponse, grid: Float64Array, fractio
 /** The minimum-phase response of the same magnitude, time zero at index 0. */
 export function minimumPhaseOf(impulse: ImpulseResponse): { samples: Float64Array; spectrum: ComplexTrace } {
   const spectrum = realFft(impulse.samples, sizeFor(impulse));
-  const magnitude = powerOf(spectrum).map(Math.sqrt);
-  const least = magnitude.reduce((a, b) => Math.max(a, b), 0) * 10 ** (FLOOR_DB / 20);
-  const minimum = minimumPhase(magnitude.map((m) => Math.max(m, least)));
+  const power = powerOf(spectrum);
+  const lows = continueLows(power, impulse.rate / fftSizeOf(spectrum), gainOfDb(FLOOR_DB));
+  if (!lows) throw new RangeError('minimumPhaseOf: a response of zeros has no phase');
+  const minimum = minimumPhaseOfLog(lows.logMagnitude);
   return { samples: inverseRealFft(minimum), spectrum: minimum };
 }
 

@@ -92,8 +92,8 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
             number={2}
             small={
               levels
-                ? 'IEC 60268-16, male speech, with masking and the threshold of hearing'
-                : `IEC 60268-16, male speech; without noise, so reverberation alone counts. ${noise ? 'Calibrate the level in Rig for the noise to count.' : 'Measure the noise in Rig, and calibrate its level, for it to count.'}`
+                ? 'IEC 60268-16:2011, male speech, with masking and the threshold of hearing'
+                : `IEC 60268-16:2011, male speech; without noise, so reverberation alone counts. ${noise ? 'Calibrate the level in Rig for the noise to count.' : 'Measure the noise in Rig, and calibrate its level, for it to count.'}`
             }
           >
             Speech transmission index {sti.toFixed(2)}: {speechWord(sti)}
