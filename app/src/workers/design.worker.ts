@@ -44,7 +44,8 @@ const jobs = {
   alignCrossover: (i: {
     asked: { request: CrossoverRequest; setting: CrossoverSetting }[];
     offered: Pick<CrossoverSetting, 'highPass' | 'lowPass'>[] | null;
-  }) => desk.alignCrossover(i.asked, i.offered),
+    mostDelayS: number;
+  }) => desk.alignCrossover(i.asked, i.offered, i.mostDelayS),
   /** This program, by the name that the build gave it: what another one made is not ours. Null where it has none. */
   madeBy: (_: null): string | null => (import.meta.env.PROD ? self.location.pathname : null),
 };

@@ -162,7 +162,21 @@ describe('a crossover between a channel and the subwoofers', () => {
       subDelayS: 0,
       subInverted: false,
       efficiency: null,
+      atEdge: false,
     });
+  });
+
+  it('is looked for as far as it is asked to, and says where the best lies at the edge', () => {
+    const offered = [{ highPass: crossover, lowPass: crossover }];
+    const subs = [later(0.016)];
+    // what comes 16 ms late is found by delaying the channel, and not inverted at some other cycle
+    const far = alignCrossover([flat()], subs, offered, rate);
+    expect(far.subDelayS).toBeCloseTo(-0.016, 5);
+    expect(far).toMatchObject({ subInverted: false, atEdge: false });
+    expect(far.efficiency).toBeCloseTo(1, 4);
+    expect(alignCrossover([flat()], [later(0.0052)], offered, rate, 0.005).atEdge).toBe(true);
+    for (const range of [0, -1, NaN, Infinity])
+      expect(() => alignCrossover([flat()], subs, offered, rate, range)).toThrow(/0 to 10 s/);
   });
 
   it('takes the place of another: magnitudes of both, from their closed form', () => {

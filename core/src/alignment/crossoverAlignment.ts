@@ -14,9 +14,12 @@ export interface CrossoverSetting {
 export interface CrossoverAlignment extends CrossoverSetting {
   /** null where none of what was offered gives the two a band to share */
   efficiency: number | null;
+  /** whether the best lies at the end of the delays that were searched, so that a better one may lie beyond it */
+  atEdge: boolean;
 }
 
-const MOST_DELAY_S = 0.015;
+/** Sound goes 17 m in it. */
+const MOST_DELAY_S = 0.05;
 const COARSE_S = 0.0005;
 const FINEST_S = 5e-6;
 /** Results this close are alike; the shorter delay wins. */
@@ -53,20 +56,30 @@ function behind(traces: ComplexTrace[], path: ReturnType<typeof signalPath>): Co
  * Delay and polarity of the subwoofers against a channel, and of the crossovers offered the one, that add up best over all
  * points. A coarse grid of 0.5 ms (a twentieth of a period at 100 Hz) cannot miss the best cycle; the best is refined.
  * @param main as it is without a crossover, one for each point; @param subs all together, likewise
- * @throws RangeError when nothing is offered
+ * @param mostDelayS delays are searched as far to either side: as far as the place is large
+ * @throws RangeError when nothing is offered, or for a range that is not above 0 s
  */
 export function alignCrossover(
   main: ComplexTrace[],
   subs: ComplexTrace[],
   offered: Pick<CrossoverSetting, 'highPass' | 'lowPass'>[],
   rate: number,
+  mostDelayS = MOST_DELAY_S,
 ): CrossoverAlignment {
+  if (!(mostDelayS > 0 && mostDelayS < 10))
+    throw new RangeError(`alignCrossover: delays are searched up to 0 to 10 s, got ${mostDelayS}`);
   if (offered.length === 0) throw new RangeError('alignCrossover: no crossover was offered');
-  let best: CrossoverAlignment = { ...offered[0]!, subDelayS: 0, subInverted: false, efficiency: null };
+  let best: CrossoverAlignment = {
+    ...offered[0]!,
+    subDelayS: 0,
+    subInverted: false,
+    efficiency: null,
+    atEdge: false,
+  };
   for (const crossover of offered) {
     const efficiencyAt = searchOf(main, subs, crossover, rate);
     for (const subInverted of [false, true]) {
-      const last = Math.round(MOST_DELAY_S / COARSE_S);
+      const last = Math.ceil(mostDelayS / COARSE_S - 1e-9);
       for (let step = -last; step <= last; step++) {
         const subDelayS = Number((step * COARSE_S).toFixed(6));
         const candidate = {
@@ -74,6 +87,7 @@ export function alignCrossover(
           subDelayS,
           subInverted,
           efficiency: efficiencyAt(subDelayS, subInverted),
+          atEdge: Math.abs(step) === last,
         };
         if (isBetter(candidate, best)) best = candidate;
       }

@@ -210,6 +210,7 @@ export class DesignDesk {
   async alignCrossover(
     asked: { request: CrossoverRequest; setting: CrossoverSetting }[],
     offered: Pick<CrossoverSetting, 'highPass' | 'lowPass'>[] | null,
+    mostDelayS?: number,
   ): Promise<CrossoverAlignment> {
     const { rate } = asked[0]!.request.main.path;
     const sides = await Promise.all(
@@ -225,6 +226,7 @@ export class DesignDesk {
       sides.flatMap((s) => s.subs),
       offered ?? [{ highPass: null, lowPass: null }],
       rate,
+      mostDelayS,
     );
   }
 

@@ -3,6 +3,8 @@ import {
   fftSizeFor,
   harmonicLead,
   inverseRealFft,
+  powerOf,
+  realFft,
   type ImpulseResponse,
   type RealArray,
   type Sweep,
@@ -44,7 +46,7 @@ export interface AnalysedSweep {
   /** null when nothing arrived */
   polarity: Polarity | null;
   margins: BandMargin[];
-  /** total harmonic distortion of orders 2 to 5 in the channel's own band, dB re the fundamental; -Infinity when none */
+  /** total harmonic distortion of orders 2 to 5 of what is played in the channel's own band, dB re the fundamental there; -Infinity when none */
   distortionDb: number;
   harmonics: HarmonicCurves;
   /** what the reference click became; null without one */
@@ -128,7 +130,7 @@ export function analyseSweep(
   });
   const polarity = arrival && band ? findPolarity(impulse, arrival.onsetS, band) : null;
   const split = splitHarmonics(circular, sweep);
-  const distortionDb = distortion(split, impulse, band);
+  const distortionDb = distortion(split, impulse, band, sweep.to);
   const harmonics = harmonicCurves(split, sweep, impulse);
   const reference =
     clickAt === null
@@ -146,21 +148,37 @@ function refuseNotFinite(recording: RealArray): void {
   throw new RangeError(`analyseSweep: sample ${at} of the recording is not a number`);
 }
 
-function distortion(harmonics: HarmonicResponse[], impulse: ImpulseResponse, band: Verdict['band']): number {
+/**
+ * Power of the harmonics over that of the fundamental, both counted for what is played within the channel's own band:
+ * harmonic k sounds k times as high. Where it would sound above the sweep, neither is counted.
+ */
+function distortion(
+  harmonics: HarmonicResponse[],
+  impulse: ImpulseResponse,
+  band: Verdict['band'],
+  highest: number,
+): number {
   if (!band) return -Infinity;
-  let fundamental = 0;
-  for (const v of impulse.samples) fundamental += v * v;
-  let harmonic = 0;
-  for (const { frequency, power, noise } of harmonics) {
-    const size = 2 * (frequency.length - 1);
-    let [found, floor] = [0, 0];
+  const size = fftSizeFor(impulse.samples.length);
+  const fundamental = powerOf(realFft(impulse.samples, size));
+  const within = (power: Float64Array, binHz: number, from: number, to: number) => {
+    let sum = 0;
     power.forEach((p, k) => {
-      if (!(frequency[k]! >= band.from && frequency[k]! <= band.to)) return;
-      found += (2 * p) / size;
-      floor += (2 * noise[k]!) / size;
+      if (k * binHz >= from && k * binHz <= to) sum += p * binHz;
     });
+    return sum;
+  };
+  let share = 0;
+  for (const { order, frequency, power, noise } of harmonics) {
+    const to = Math.min(band.to, highest / order);
+    const played = within(fundamental, impulse.rate / size, band.from, to);
+    if (!(played > 0)) continue;
+    // a hertz that is played is heard spread over as many as the order
+    const [found, floor] = [power, noise].map(
+      (p) => within(p, frequency[1]!, order * band.from, order * to) / order,
+    ) as [number, number];
     // noise lies under every harmonic; what does not stand clearly over it is none
-    if (found > 2 * floor) harmonic += found - floor;
+    if (found > 2 * floor) share += (found - floor) / played;
   }
-  return 10 * Math.log10(harmonic / fundamental);
+  return 10 * Math.log10(share);
 }

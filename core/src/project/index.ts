@@ -58,7 +58,7 @@ export {
   type Measured,
 } from './progress.js';
 export { staleSweeps, type Stale } from './staleSweeps.js';
-export { travelS } from './travel.js';
+export { crossingS, travelS } from './travel.js';
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';

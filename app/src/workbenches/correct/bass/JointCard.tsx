@@ -1,6 +1,6 @@
 import type { CrossoverFilter } from '@pebble-hall/core/path';
 import { Button, SegmentedControl } from '@mantine/core';
-import type { Correction, Loudspeaker } from '@pebble-hall/core/project';
+import { crossingS, type Correction, type Loudspeaker } from '@pebble-hall/core/project';
 
 import { useState } from 'react';
 import { formatHz } from '../../../charts/chartMath';
@@ -42,7 +42,8 @@ export function JointCard(props: BassPageProps) {
           )
         : null;
       const asked = grounds.map(({ request, setting }) => ({ request, setting }));
-      const best = await runJob('design.alignCrossover', { asked, offered });
+      const mostDelayS = searchedS(project, correction);
+      const best = await runJob('design.alignCrossover', { asked, offered, mostDelayS });
       if (best.efficiency === null)
         throw new Error(
           'with none of the crossovers offered do the two share a band. Choose one by hand, or measure at other spots.',
@@ -56,7 +57,7 @@ export function JointCard(props: BassPageProps) {
         }),
       );
       tell(
-        `${channels} and the subwoofers reach ${Math.round(100 * best.efficiency)} % of a perfect sum with ${(1000 * Math.abs(best.subDelayS)).toFixed(2)} ms more on ${best.subDelayS >= 0 ? 'the subwoofers' : 'all other channels'}${best.subInverted ? ', subwoofers turned' : ''}.`,
+        `${channels} and the subwoofers reach ${Math.round(100 * best.efficiency)} % of a perfect sum with ${(1000 * Math.abs(best.subDelayS)).toFixed(2)} ms more on ${best.subDelayS >= 0 ? 'the subwoofers' : 'all other channels'}${best.subInverted ? ', subwoofers inverted' : ''}.${best.atEdge ? ` It lies at the edge of the ${(1000 * mostDelayS).toFixed(0)} ms that were searched: check positions and delays.` : ''}`,
       );
     } catch (error) {
       tellProblem(sentenceOf(error));
@@ -109,11 +110,18 @@ export function JointCard(props: BassPageProps) {
         </Button>
       </div>
       <small className="quiet">
-        Complex sum at every spot, with filters, levels and delays as they are in hand
+        Complex sum at every spot, with filters, levels and delays as they are now
+        {`. Delays are searched up to ${(1000 * searchedS(project, correction)).toFixed(0)} ms to either side`}
         {reading && !reading.sent ? `, as if ${main.name} played on the subwoofers too` : ''}.
       </small>
     </section>
   );
+}
+
+/** How far to either side delays are searched, seconds: across the place, and what delays are set apart already. */
+function searchedS({ place }: BassPageProps['project'], { alignment }: Correction): number {
+  const delays = Object.values(alignment).map((a) => a.delayMs);
+  return crossingS(place) + Math.max(0, ...delays) / 1000;
 }
 
 /** The correction with the subwoofers' own low-pass taken away: every channel brings one for its bass. */
