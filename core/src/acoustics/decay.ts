@@ -1,3 +1,4 @@
+import { needAbove, needFinite, needWhole } from '../limits/index.js';
 import type { RealArray } from '../signal/index.js';
 
 /** How a squared response sinks. Times in seconds from `start`. */
@@ -30,6 +31,11 @@ export function findDecay(
   rate: number,
   { start, end, slowestHz }: { start: number; end: number; slowestHz: number },
 ): Decay | null {
+  needAbove('findDecay', 'rate', rate, 0);
+  needAbove('findDecay', 'slowest frequency', slowestHz, 0);
+  needWhole('findDecay', 'start', start, 0, response.length);
+  needWhole('findDecay', 'end', end, start, response.length);
+  needFinite('findDecay', 'response', response);
   const block = Math.round(rate * Math.max(0.01, 2 / slowestHz));
   const count = Math.floor((end - start) / block);
   if (count < 8) return null;

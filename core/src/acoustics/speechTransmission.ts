@@ -1,3 +1,4 @@
+import { needAbove, needFinite, needLevels, needWithin } from '../limits/index.js';
 import { findArrival } from '../measure/index.js';
 import { octaveBands, type ImpulseResponse } from '../signal/index.js';
 import { bandSignals } from './octaveFilter.js';
@@ -25,6 +26,9 @@ export interface SpeechAndNoise {
  * @param squared energy over time, from the direct sound on
  */
 export function modulationTransfer(squared: Float64Array, rate: number, modulationHz: number): number {
+  needAbove('modulationTransfer', 'rate', rate, 0);
+  needAbove('modulationTransfer', 'modulation frequency', modulationHz, 0);
+  needFinite('modulationTransfer', 'energy', squared);
   let [re, im, sum] = [0, 0, 0];
   const w = (2 * Math.PI * modulationHz) / rate;
   squared.forEach((e, i) => {
@@ -70,6 +74,11 @@ export function speechTransmission(
 export function indexOfMatrix(matrix: number[][], levels: SpeechAndNoise | null = null): number {
   if (matrix.length !== 7 || matrix.some((row) => row.length !== MODULATION_HZ.length))
     throw new RangeError(`indexOfMatrix: want 7 x 14 values, got ${matrix.length} rows`);
+  for (const row of matrix) for (const m of row) needWithin('indexOfMatrix', 'modulation transfer', m, 0, 1);
+  if (levels) {
+    needLevels('indexOfMatrix', 'speech levels', levels.speechDb);
+    needLevels('indexOfMatrix', 'noise levels', levels.noiseDb);
+  }
   const transfer = matrix.map((row, k) => {
     const kept = levels ? intensityShare(k, levels) : 1;
     const indices = row.map((m) => {

@@ -1,3 +1,4 @@
+import { needFinite } from '../limits/index.js';
 import { convolveLong, gainOfDb, type RealArray } from '../signal/index.js';
 import { loudness } from '../level/index.js';
 
@@ -45,6 +46,7 @@ export function matchLoudness(candidates: RealArray[][], rate: number): Matched 
 
 /** Gain that keeps the largest sample of all candidates, after their trims, below full scale; at most 1. */
 export function safeGain(candidates: RealArray[][], trimDb: number[]): number {
+  needFinite('safeGain', 'trims', trimDb);
   let most = 0;
   candidates.forEach((channels, i) => {
     const gain = gainOfDb(trimDb[i]!);

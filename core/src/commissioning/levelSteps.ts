@@ -1,3 +1,4 @@
+import { needWithin } from '../limits/index.js';
 /** A first sound is this soft, and no later one rises by more than this over what was proven. */
 export const START_DBFS = -60;
 export const MOST_STEP_DB = 12;
@@ -9,6 +10,7 @@ export const MOST_STEP_DB = 12;
  */
 export function levelSteps(provenDbfs: number | null, levelDbfs: number): number[] {
   if (!Number.isFinite(levelDbfs)) throw new RangeError(`levelSteps: level must be finite, got ${levelDbfs}`);
+  if (provenDbfs !== null) needWithin('levelSteps', 'proven level in dBFS', provenDbfs, -200, 0);
   const from = provenDbfs ?? START_DBFS - MOST_STEP_DB;
   const count = Math.ceil((levelDbfs - from) / MOST_STEP_DB - 1e-9);
   return Array.from(

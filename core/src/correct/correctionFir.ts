@@ -1,3 +1,4 @@
+import { needWithin } from '../limits/index.js';
 import {
   binFrequencies,
   cosineStep,
@@ -65,6 +66,8 @@ export function correctionFir(
   if (!(Number.isInteger(taps) && taps >= 16 && taps <= 65536)) {
     throw new RangeError(`correctionFir: taps must be 16 to 65536, got ${taps}`);
   }
+  needWithin('correctionFir', 'rate', rate, 1000, 1e6);
+  needWithin('correctionFir', 'time ahead in s', preS, 0, 1);
   const bad = gainDb.findIndex((g) => !Number.isFinite(g));
   if (bad >= 0) throw new RangeError(`correctionFir: gain at ${frequency[bad]} Hz is ${gainDb[bad]}`);
   const size = fftSizeFor(8 * taps);

@@ -1,3 +1,4 @@
+import { needFinite, needWithin } from '../limits/index.js';
 import { filterBiquads, type Biquad, type RealArray } from '../signal/index.js';
 
 /** Loudness range gates (ITU-R BS.1770-4, annex 1). */
@@ -11,7 +12,7 @@ const WEIGHTS = [1, 1, 1, 1.41, 1.41];
 
 /** The K weighting's two sections at a rate: a shelf of 4 dB above 1.7 kHz and a high-pass at 38 Hz (annex 1, tables 1 and 2). */
 export function loudnessSections(rate: number): Biquad[] {
-  if (!(rate >= 8000)) throw new RangeError(`loudnessSections: rate must be at least 8 kHz, got ${rate}`);
+  needWithin('loudnessSections', 'rate', rate, 8000, 1e6);
   // the standard gives coefficients at 48 kHz only; these analogue values reproduce them and hold at every rate
   const shelf = () => {
     const k = Math.tan((Math.PI * 1681.974450955533) / rate);
@@ -40,12 +41,13 @@ export function loudnessSections(rate: number): Biquad[] {
  * Programme loudness with both gates (ITU-R BS.1770-4, annex 1).
  * @param channels full scale = 1, equally long; left, right, centre, left and right surround
  * @returns LUFS; -Infinity when nothing stands above the absolute gate or the signal is shorter than 0.4 s
- * @throws RangeError for more than five channels or differing lengths
+ * @throws RangeError for more than five channels, differing lengths, a rate outside 8 kHz to 1 MHz, or a sample that is not finite
  */
 export function loudness(channels: RealArray[], rate: number): number {
   const length = channels[0]?.length ?? 0;
   if (channels.length > WEIGHTS.length || channels.some((c) => c.length !== length))
     throw new RangeError('loudness: wants up to five channels of one length');
+  channels.forEach((channel, c) => needFinite('loudness', `channel ${c + 1}`, channel));
   const sections = loudnessSections(rate);
   const step = Math.round(STEP_S * rate);
   const steps = Math.floor(length / step);

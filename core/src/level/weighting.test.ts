@@ -44,5 +44,5 @@ describe.each([44100, 48000, 88200, 96000, 192000])('sections at %i Hz', (rate) 
 });
 
 it('refuses a rate at which the weighting cannot be made', () => {
-  expect(() => weightingSections('A', 16000)).toThrow(/32 kHz/);
+  expect(() => weightingSections('A', 16000)).toThrow(/32000/);
 });

@@ -1,3 +1,4 @@
+import { needAbove, needWithin } from '../limits/index.js';
 import { butterworth, type Biquad } from '../signal/index.js';
 
 /** Frequency weightings of IEC 61672-1:2013; Z is flat. */
@@ -11,6 +12,7 @@ const F4 = 12194.217;
 
 /** Design goal of a weighting at a frequency in Hz, dB; 0 at 1 kHz (IEC 61672-1:2013, equations E.6 and E.8). */
 export function weightingDb(weighting: Weighting, frequency: number): number {
+  needAbove('weightingDb', 'frequency in Hz', frequency, 0);
   return 20 * Math.log10(analogue(weighting, frequency) / analogue(weighting, 1000));
 }
 
@@ -27,7 +29,7 @@ function analogue(weighting: Weighting, f: number): number {
  * @throws RangeError below 32 kHz, where the weighting cannot be made
  */
 export function weightingSections(weighting: Weighting, rate: number): Biquad[] {
-  if (!(rate >= 32000)) throw new RangeError(`weightingSections: rate must be at least 32 kHz, got ${rate}`);
+  needWithin('weightingSections', 'rate', rate, 32000, 1e6);
   if (weighting === 'Z') return [];
   const low = weighting === 'A' ? [F1, F1, F2, F3] : [F1, F1];
   const sections = [...low.flatMap((f) => butterworth('highpass', 1, f, rate)), doublePole(F4, rate)];
@@ -52,6 +54,8 @@ function doublePole(frequency: number, rate: number): Biquad {
 
 /** Magnitude of a cascade at a frequency. */
 export function magnitudeAt(sections: Biquad[], frequency: number, rate: number): number {
+  needAbove('magnitudeAt', 'rate', rate, 0);
+  needWithin('magnitudeAt', 'frequency in Hz', frequency, 0, rate / 2);
   const w = (2 * Math.PI * frequency) / rate;
   return sections.reduce((product, { b0, b1, b2, a1, a2 }) => {
     const part = (x: number, y: number, z: number) =>

@@ -1,3 +1,4 @@
+import { needFinite } from '../limits/index.js';
 import {
   binFrequencies,
   delayTrace,
@@ -29,6 +30,7 @@ export function deconvolve(
       `deconvolve: the recording has ${recording.length} samples, the sweep alone ${sweep.samples.length}`,
     );
   }
+  needFinite('deconvolve', 'recording', recording);
   const spectrum = realFft(folded(recording, size), size);
   const { inverse } = sweepSpectra(sweep, size);
   const { re, im } = spectrum;

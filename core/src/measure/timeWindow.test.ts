@@ -23,7 +23,9 @@ it('windows: 1 at the centre, one half at the middle of the left side, 0 outside
   expect(samples[500]).toBe(1);
   expect(samples[600]).toBeCloseTo(0.5, 6);
   expect(samples[701]).toBe(0);
-  expect(() => windowImpulse(impulse, { centreS: 0, leftS: 0, rightS: 1 })).toThrow(/above 0 s/);
+  expect(() => windowImpulse(impulse, { centreS: 0, leftS: 0, rightS: 1 })).toThrow(
+    /left side in s .* above 0, got 0/,
+  );
 });
 
 it('finds onset, peak and sign of a response, and nothing in silence', () => {

@@ -1,3 +1,4 @@
+import { needAbove, needNumber } from '../limits/index.js';
 import { cosineStep, type ImpulseResponse, type RealArray } from '../signal/index.js';
 
 /**
@@ -40,8 +41,9 @@ export function windowImpulse(
   { samples, rate, zero }: ImpulseResponse,
   { centreS, leftS, rightS }: TimeWindow,
 ) {
-  if (!(leftS > 0 && rightS > 0))
-    throw new RangeError(`windowImpulse: sides must be above 0 s, got ${leftS}, ${rightS}`);
+  needNumber('windowImpulse', 'centre in s', centreS);
+  needAbove('windowImpulse', 'left side in s', leftS, 0);
+  needAbove('windowImpulse', 'right side in s', rightS, 0);
   const out = new Float32Array(samples.length);
   for (let i = 0; i < out.length; i++) {
     const t = (i - zero) / rate - centreS;

@@ -1,3 +1,4 @@
+import { needAbove, needLevels, needNumber } from '../limits/index.js';
 import {
   biquadTrace,
   convolve,
@@ -28,15 +29,13 @@ export interface SignalPath {
 }
 
 /** A path with what is named, and nothing else in it. */
-export const signalPath = (rate: number, parts: Partial<SignalPath> = {}): SignalPath => ({
-  fir: null,
-  filters: [],
-  gainDb: 0,
-  delayS: 0,
-  inverted: false,
-  ...parts,
-  rate,
-});
+export function signalPath(rate: number, parts: Partial<SignalPath> = {}): SignalPath {
+  const path = { fir: null, filters: [], gainDb: 0, delayS: 0, inverted: false, ...parts, rate };
+  needAbove('signalPath', 'rate', rate, 0);
+  needLevels('signalPath', 'gain', [path.gainDb]);
+  needNumber('signalPath', 'delay in s', path.delayS);
+  return path;
+}
 
 /**
  * Two paths, one behind the other.

@@ -1,5 +1,12 @@
+import { needWithin } from '../limits/index.js';
 /** Speed of sound in air, m/s, from temperature in degrees Celsius (ideal gas, 331.3 m/s at 0 degrees). */
-export const speedOfSound = (temperatureC: number): number => 331.3 * Math.sqrt(1 + temperatureC / 273.15);
+export function speedOfSound(temperatureC: number): number {
+  needWithin('speedOfSound', 'temperature in degrees Celsius', temperatureC, LEAST_C, MOST_C);
+  return 331.3 * Math.sqrt(1 + temperatureC / 273.15);
+}
+
+/** The coldest and the warmest air that anybody measures in. */
+const [LEAST_C, MOST_C] = [-90, 90];
 
 /** State of the air; 20 degrees, 50 % and sea level where nothing is known. */
 export interface Air {
@@ -15,6 +22,10 @@ export function airAbsorption(
   frequency: number,
   { temperatureC, relativeHumidityPercent, pressureKpa = 101.325 }: Air,
 ) {
+  needWithin('airAbsorption', 'frequency in Hz', frequency, 0, 1e6);
+  needWithin('airAbsorption', 'temperature in degrees Celsius', temperatureC, LEAST_C, MOST_C);
+  needWithin('airAbsorption', 'relative humidity in percent', relativeHumidityPercent, 0, 100);
+  needWithin('airAbsorption', 'pressure in kPa', pressureKpa, 1, 500);
   const kelvin = temperatureC + 273.15;
   const t = kelvin / 293.15;
   const p = pressureKpa / 101.325;

@@ -14,7 +14,7 @@ export interface BoxRoom {
 /** Refuses a room that cannot be computed. */
 export function checkBox({ size, absorption }: BoxRoom): void {
   const { x, y, z } = size;
-  if (![x, y, z].every((s) => s > 0))
+  if (![x, y, z].every((s) => s > 0 && s < Infinity))
     throw new RangeError(`box: sizes must be above 0 m, got ${x} x ${y} x ${z}`);
   for (const wall of absorption) {
     if (wall.length !== OCTAVES.length || wall.some((a) => !(a >= 0 && a < 1))) {
@@ -29,12 +29,15 @@ export const volumeOf = ({ size: { x, y, z } }: BoxRoom): number => x * y * z;
 
 /** Reverberation time per octave in seconds after Eyring (1930), without air absorption. */
 export function eyringTime(room: BoxRoom): number[] {
+  checkBox(room);
   const { x, y, z } = room.size;
   const areas = [y * z, y * z, x * z, x * z, x * y, x * y];
   const surface = areas.reduce((a, b) => a + b);
   const c = speedOfSound(room.air.temperatureC);
   return OCTAVES.map((_, o) => {
     const mean = areas.reduce((sum, area, w) => sum + area * room.absorption[w]![o]!, 0) / surface;
+    if (!(mean > 0))
+      throw new RangeError(`eyringTime: mean absorption must be above 0, got ${mean} in octave ${o + 1}`);
     return (24 * Math.LN10 * volumeOf(room)) / (c * -surface * Math.log(1 - mean));
   });
 }

@@ -1,3 +1,4 @@
+import { needAbove, needWithin } from '../limits/index.js';
 import { binFrequencies } from './fft.js';
 import type { ComplexTrace, RealArray } from './types.js';
 
@@ -11,11 +12,19 @@ export interface Biquad {
 }
 
 function prewarped(frequency: number, rate: number): number {
+  needAbove('biquad', 'rate', rate, 0);
   if (!(frequency > 0 && frequency < rate / 2)) {
     throw new RangeError(`biquad: frequency must lie within 0 and ${rate / 2} Hz, got ${frequency}`);
   }
   return Math.tan((Math.PI * frequency) / rate);
 }
+
+/** A section with a gain and a quality: no value that makes it unstable or infinite. */
+function needSection(gainDb: number, q: number): void {
+  needWithin('biquad', 'gain in dB', gainDb, -MOST_GAIN_DB, MOST_GAIN_DB);
+  needAbove('biquad', 'q', q, 0);
+}
+const MOST_GAIN_DB = 200;
 
 /** Section of second order from its analogue form by the bilinear transform: pole frequency and quality `q`. */
 function secondOrder(kind: 'lowpass' | 'highpass', frequency: number, q: number, rate: number): Biquad {
@@ -72,6 +81,7 @@ export function linkwitzRiley(
 
 /** Peaking section: `gainDb` at `frequency`, 0 dB far away; `q` = frequency / bandwidth at half the gain in dB. */
 export function peaking(frequency: number, gainDb: number, q: number, rate: number): Biquad {
+  needSection(gainDb, q);
   const k = prewarped(frequency, rate);
   const root = 10 ** (gainDb / 40);
   const norm = 1 / (1 + k / (root * q) + k * k);
@@ -86,6 +96,7 @@ export function peaking(frequency: number, gainDb: number, q: number, rate: numb
 
 /** Shelf: `gainDb` far below (low) or far above (high), half of it in dB at `frequency`; `q` of its poles, 0.71 for the steepest without overshoot (Bristow-Johnson). */
 function shelf(kind: 'low' | 'high', frequency: number, gainDb: number, q: number, rate: number): Biquad {
+  needSection(gainDb, q);
   const k = prewarped(frequency, rate);
   const a = 10 ** (gainDb / 40);
   const root = Math.sqrt(a);
@@ -113,6 +124,7 @@ export const highShelf = (frequency: number, gainDb: number, q: number, rate: nu
 
 /** All-pass of second order: magnitude 1, phase falls by 360 degrees around `frequency`. */
 export function allPass(frequency: number, q: number, rate: number): Biquad {
+  needSection(0, q);
   const k = prewarped(frequency, rate);
   const norm = 1 / (1 + k / q + k * k);
   const a1 = 2 * (k * k - 1) * norm;

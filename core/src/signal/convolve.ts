@@ -1,3 +1,4 @@
+import { needFinite } from '../limits/index.js';
 import { fftSizeFor, inverseRealFft, realFft } from './fft.js';
 import { multiplyTraces } from './complexTrace.js';
 import type { RealArray } from './types.js';
@@ -8,6 +9,8 @@ import type { RealArray } from './types.js';
  */
 export function convolve(a: RealArray, b: RealArray): Float64Array {
   if (a.length === 0 || b.length === 0) return new Float64Array(0);
+  needFinite('convolve', 'signal', a);
+  needFinite('convolve', 'response', b);
   const length = a.length + b.length - 1;
   const size = fftSizeFor(length);
   const product = multiplyTraces(realFft(a, size), realFft(b, size));
@@ -20,6 +23,8 @@ export function convolve(a: RealArray, b: RealArray): Float64Array {
  */
 export function convolveLong(signal: RealArray, response: RealArray): Float64Array {
   if (signal.length === 0 || response.length === 0) return new Float64Array(0);
+  needFinite('convolveLong', 'signal', signal);
+  needFinite('convolveLong', 'response', response);
   const size = fftSizeFor(Math.max(4 * response.length, 65536));
   const block = size - response.length + 1;
   if (signal.length <= block) return convolve(signal, response);

@@ -1,3 +1,4 @@
+import { needAbove, needWhole, needWithin } from '../limits/index.js';
 import QuickLRU from 'quick-lru';
 import type { ComplexTrace, RealArray } from './types.js';
 
@@ -219,8 +220,12 @@ function passOf2({ stride }: Pass, x: RealArray, y: Float64Array): void {
   }
 }
 
+/** Longest transform: more samples than memory holds of anything that is measured. */
+const MOST_SIZE = 2 ** 30;
+
 /** Smallest power of two that is at least `length` (and at least 4). */
 export function fftSizeFor(length: number): number {
+  needWithin('fftSizeFor', 'length', length, 0, MOST_SIZE);
   let size = 4;
   while (size < length) size *= 2;
   return size;
@@ -234,6 +239,8 @@ export const fftSizeOf = ({ re }: Pick<ComplexTrace, 're'>): number => 2 * (re.l
  * rate, not to be written to.
  */
 export function binFrequencies(size: number, rate: number): Float64Array {
+  needWhole('binFrequencies', 'size', size, 2, MOST_SIZE);
+  needAbove('binFrequencies', 'rate', rate, 0);
   const key = `${size} ${rate}`;
   let axis = axes.get(key);
   if (!axis) {

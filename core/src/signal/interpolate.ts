@@ -1,3 +1,4 @@
+import { needAscending, needLevels } from '../limits/index.js';
 import type { RealArray } from './types.js';
 
 /**
@@ -7,8 +8,10 @@ import type { RealArray } from './types.js';
  */
 export function interpolateLog(frequency: Float64Array, values: RealArray, at: Float64Array): Float64Array {
   const n = frequency.length;
+  needAscending('interpolateLog', 'frequencies', frequency, 0);
   if (n < 1 || values.length !== n)
     throw new RangeError(`interpolateLog: ${n} frequencies, ${values.length} values`);
+  needLevels('interpolateLog', 'values', values);
   const out = new Float64Array(at.length);
   let i = 0;
   for (let j = 0; j < at.length; j++) {

@@ -1,12 +1,13 @@
+import { needAbove, needWhole, needWithin } from '../limits/index.js';
 /**
  * Frequencies of a logarithmic grid with points at 1000 * G^(k / perOctave), G = 10^0.3 (IEC 61260-1:2014, base 10),
  * so grids of different spans share their points.
  * @returns Hz, ascending, within [from, to]
  */
 export function logGrid(from = 20, to = 20000, perOctave = 48): Float64Array {
-  if (!(from > 0 && to >= from && perOctave >= 1)) {
-    throw new RangeError(`logGrid: want 0 < from <= to and perOctave >= 1, got ${from}, ${to}, ${perOctave}`);
-  }
+  needAbove('logGrid', 'its lower end, Hz,', from, 0);
+  needWithin('logGrid', 'its upper end, Hz,', to, from, 1e6);
+  needWithin('logGrid', 'points per octave', perOctave, 1, 1000);
   const step = (0.3 / perOctave) * Math.LN10;
   const first = Math.ceil(Math.log(from / 1000) / step - 1e-9);
   const last = Math.floor(Math.log(to / 1000) / step + 1e-9);
@@ -22,9 +23,9 @@ export interface Band {
 
 /** Bands of 1/`fraction` octave whose centres lie within [from, to]; for even fractions, centres lie off 1 kHz by half a band. */
 export function octaveBands(fraction: number, from: number, to: number): Band[] {
-  if (!(Number.isInteger(fraction) && fraction >= 1 && fraction <= 48)) {
-    throw new RangeError(`octaveBands: fraction must be 1 to 48, got ${fraction}`);
-  }
+  needWhole('octaveBands', 'fraction', fraction, 1, 48);
+  needAbove('octaveBands', 'the lower end, Hz,', from, 0);
+  needWithin('octaveBands', 'the upper end, Hz,', to, from, 1e6);
   const shift = fraction % 2 === 0 ? 0.5 : 0;
   const at = (k: number) => 1000 * 10 ** ((0.3 * (k + shift)) / fraction);
   const index = (f: number) => (Math.log10(f / 1000) * fraction) / 0.3 - shift;

@@ -1,3 +1,4 @@
+import { needFinite } from '../limits/index.js';
 import { binFrequencies, inverseRealFft, realFft } from './fft.js';
 import type { ComplexTrace } from './types.js';
 
@@ -10,8 +11,10 @@ import type { ComplexTrace } from './types.js';
 export function minimumPhase(magnitude: Float64Array): ComplexTrace {
   const logMagnitude = new Float64Array(magnitude.length);
   for (let k = 0; k < magnitude.length; k++) {
-    if (!(magnitude[k]! > 0))
-      throw new RangeError(`minimumPhase: magnitude of bin ${k} must be above 0, got ${magnitude[k]}`);
+    if (!(magnitude[k]! > 0 && magnitude[k]! < Infinity))
+      throw new RangeError(
+        `minimumPhase: magnitude of bin ${k} must be above 0 and finite, got ${magnitude[k]}`,
+      );
     logMagnitude[k] = Math.log(magnitude[k]!);
   }
   return minimumPhaseOfLog(logMagnitude);
@@ -19,6 +22,7 @@ export function minimumPhase(magnitude: Float64Array): ComplexTrace {
 
 /** The same from the natural logarithm of the magnitude, finite. */
 export function minimumPhaseOfLog(logMagnitude: Float64Array): ComplexTrace {
+  needFinite('minimumPhase', 'logarithm of the magnitude', logMagnitude);
   const bins = logMagnitude.length;
   const size = 2 * (bins - 1);
   const re = new Float64Array(bins);

@@ -1,8 +1,13 @@
+import { needAbove, needWhole } from '../limits/index.js';
 import { fftSizeFor, inverseRealFft } from './fft.js';
 import { seededRandom } from './random.js';
 
+/** An hour at 96 kHz. */
+const MOST_SAMPLES = 3.5e8;
+
 /** White Gaussian noise of unit RMS (in expectation): `length` samples, the same for the same seed. */
 export function whiteNoise(length: number, seed: number): Float64Array {
+  needWhole('whiteNoise', 'length', length, 0, MOST_SAMPLES);
   const random = seededRandom(seed);
   const out = new Float64Array(length);
   for (let i = 0; i < length; i++) out[i] = random.normal();
@@ -19,6 +24,8 @@ export function shapedNoise(
   seed: number,
   density: (frequency: number) => number,
 ) {
+  needWhole('shapedNoise', 'length', length, 1, MOST_SAMPLES);
+  needAbove('shapedNoise', 'rate', rate, 0);
   const size = fftSizeFor(length);
   const random = seededRandom(seed);
   const bins = size / 2 + 1;

@@ -1,3 +1,4 @@
+import { needNumber } from '../limits/index.js';
 /** Numbers that look random and are the same for the same seed. */
 export interface Random {
   /** uniform in [0, 1) */
@@ -8,6 +9,7 @@ export interface Random {
 
 /** Generator with 128 bits of state, xoshiro128** (Blackman and Vigna 2018), seeded through splitmix32. */
 export function seededRandom(seed: number): Random {
+  needNumber('seededRandom', 'seed', seed);
   let mix = seed >>> 0;
   const next32 = () => {
     mix = (mix + 0x9e3779b9) >>> 0;

@@ -1,3 +1,4 @@
+import { needFinite, needWithin } from '../limits/index.js';
 import type { RealArray } from './types.js';
 
 /** Half width of the interpolation kernel, in samples of the lower rate, and its window's shape: -80 dB beside 1.7 kHz of transition. */
@@ -11,15 +12,16 @@ const PASSED = 0.955;
  * sinc (Smith and Gossett 1984), not stretched. What lies above stays as it was at the top of the band, because the
  * filter's main tap, times its gain there, is carried over by itself.
  * @returns taps at the new rate, and by how much the filter now begins later, seconds
- * @throws RangeError for rates that are not above 0
+ * @throws RangeError for rates outside 1 kHz to 1 MHz, or a tap that is not finite
  */
 export function resampleFir(
   fir: RealArray,
   from: number,
   to: number,
 ): { fir: Float64Array; addedLatencyS: number } {
-  if (!(from > 0 && to > 0))
-    throw new RangeError(`resampleFir: rates must be above 0, got ${from} and ${to}`);
+  needWithin('resampleFir', 'old rate', from, 1000, 1e6);
+  needWithin('resampleFir', 'new rate', to, 1000, 1e6);
+  needFinite('resampleFir', 'taps', fir);
   if (from === to) return { fir: Float64Array.from(fir), addedLatencyS: 0 };
   let main = 0;
   let top = 0; // gain at half the rate, seen from the main tap

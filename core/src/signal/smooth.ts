@@ -1,3 +1,4 @@
+import { needAscending, needFinite, needWithin } from '../limits/index.js';
 import type { RealArray } from './types.js';
 
 /**
@@ -9,8 +10,8 @@ import type { RealArray } from './types.js';
  * @param power linear, as long as `frequency`
  * @param fraction 1 to 48
  * @param at Hz, ascending; by default `frequency` itself
- * @returns power at `at`; NaN at 0 Hz and where `power` is NaN within the band
- * @throws RangeError for a fraction outside 1 to 48 or differing lengths
+ * @returns power at `at`; NaN at 0 Hz
+ * @throws RangeError for a fraction outside 1 to 48, differing lengths, frequencies that do not ascend, or a power that is not finite
  */
 export function smoothPower(
   frequency: Float64Array,
@@ -18,14 +19,14 @@ export function smoothPower(
   fraction: number,
   at: Float64Array = frequency,
 ): Float64Array {
-  if (!(fraction >= 1 && fraction <= 48))
-    throw new RangeError(`smooth: fraction must be 1 to 48, got ${fraction}`);
+  needWithin('smooth', 'fraction', fraction, 1, 48);
   const n = frequency.length;
   if (power.length !== n) throw new RangeError(`smooth: ${n} frequencies, but ${power.length} powers`);
   const first = frequency[0] === 0 ? 1 : 0;
   const cells = n - first;
   if (cells < 1) throw new RangeError('smooth: no frequency above 0 Hz');
 
+  needFinite('smooth', 'power', power.subarray(first));
   const { logs, edges } = keptCells(frequency);
   // sums[i] is the integral up to edges[i]
   const sums = new Float64Array(cells + 1);
@@ -64,6 +65,7 @@ interface Cells {
 }
 
 function cellsOf(frequency: Float64Array): Cells {
+  needAscending('smooth', 'frequencies', frequency, 0);
   const first = frequency[0] === 0 ? 1 : 0;
   const cells = frequency.length - first;
   const logs = frequency.map(Math.log);

@@ -1,7 +1,11 @@
+import { needWithin } from '../limits/index.js';
 import { gainOfDb } from './decibels.js';
 import { realFft } from './fft.js';
 import type { ComplexTrace } from './types.js';
 import { cosineStep } from './windows.js';
+
+/** Below this a sweep in single precision is silence. */
+const LEAST_DBFS = -140;
 
 /** What a sweep is asked to be: the band it must keep, how long, how loud, at which rate. */
 export interface SweepRequest {
@@ -38,7 +42,7 @@ const FADE_ABOVE = 2 ** (1 / 6);
  */
 export function exponentialSweep(request: SweepRequest): Sweep {
   const { rate, from, to, durationS, levelDbfs } = request;
-  if (!(rate > 0)) throw new RangeError(`exponentialSweep: rate must be positive, got ${rate}`);
+  needWithin('exponentialSweep', 'rate', rate, 1000, 1e6);
   if (!(from > 0 && to > from && to < 0.49 * rate)) {
     throw new RangeError(
       `exponentialSweep: band must lie within 0 to ${0.49 * rate} Hz, got ${from} to ${to}`,
@@ -47,8 +51,7 @@ export function exponentialSweep(request: SweepRequest): Sweep {
   if (!(durationS >= 0.1 && durationS <= 30)) {
     throw new RangeError(`exponentialSweep: duration must be 0.1 to 30 s, got ${durationS}`);
   }
-  if (!(levelDbfs <= 0))
-    throw new RangeError(`exponentialSweep: level must be at most 0 dBFS, got ${levelDbfs}`);
+  needWithin('exponentialSweep', 'level in dBFS', levelDbfs, LEAST_DBFS, 0);
   const aim = Math.min(to * FADE_ABOVE, 0.498 * rate);
   const lowest = from * FADE_BELOW;
   const periods = Math.max(1, Math.floor((lowest * durationS) / Math.log(aim / lowest)));
@@ -72,8 +75,10 @@ export function exponentialSweep(request: SweepRequest): Sweep {
 }
 
 /** Seconds by which the response of harmonic `order` arrives ahead of the linear one: L ln k. */
-export const harmonicLead = (sweep: Pick<Sweep, 'growthS'>, order: number): number =>
-  sweep.growthS * Math.log(order);
+export function harmonicLead({ growthS }: Pick<Sweep, 'growthS'>, order: number): number {
+  needWithin('harmonicLead', 'order', order, 1, 1000);
+  return growthS * Math.log(order);
+}
 
 /** Spectrum of a sweep and of what undoes it, of one size. */
 export interface SweepSpectra {

@@ -1,8 +1,10 @@
+import { needWhole } from '../limits/index.js';
 /**
  * Rising half of a Hann window: 0 at index 0, reaching 1 just after the last one (so that a flat part follows on).
  * @param length whole, at least 0; an empty array for 0
  */
 export function hannRise(length: number): Float64Array {
+  needWhole('hannRise', 'length', length, 0, 1e9);
   const out = new Float64Array(length);
   for (let i = 0; i < length; i++) out[i] = 0.5 - 0.5 * Math.cos((Math.PI * i) / length);
   return out;
@@ -10,6 +12,7 @@ export function hannRise(length: number): Float64Array {
 
 /** Periodic Hann window, as blocks of a spectrum estimate want it (Harris 1978). */
 export function hannWindow(length: number): Float64Array {
+  needWhole('hannWindow', 'length', length, 0, 1e9);
   const out = new Float64Array(length);
   for (let i = 0; i < length; i++) out[i] = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length);
   return out;

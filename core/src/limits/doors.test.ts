@@ -1,0 +1,270 @@
+import { describe, expect, it } from 'vitest';
+import * as acoustics from '../acoustics/index.js';
+import * as alignment from '../alignment/index.js';
+import * as auralisation from '../auralisation/index.js';
+import * as commissioning from '../commissioning/index.js';
+import * as correct from '../correct/index.js';
+import * as formats from '../formats/index.js';
+import * as geometry from '../geometry/index.js';
+import * as jobs from '../jobs/index.js';
+import * as level from '../level/index.js';
+import * as measure from '../measure/index.js';
+import * as path from '../path/index.js';
+import * as processing from '../processing/index.js';
+import * as project from '../project/index.js';
+import * as room from '../room/index.js';
+import * as signal from '../signal/index.js';
+import * as spots from '../spots/index.js';
+import * as views from '../views/index.js';
+
+const ROOMS = {
+  acoustics,
+  alignment,
+  auralisation,
+  commissioning,
+  correct,
+  formats,
+  geometry,
+  jobs,
+  level,
+  measure,
+  path,
+  processing,
+  project,
+  room,
+  signal,
+  spots,
+  views,
+} as const;
+
+const { exponentialSweep, logGrid, whiteNoise } = signal;
+const grid = logGrid(50, 5000, 12);
+const levels = grid.map((_, i) => -i / 10);
+const noise = whiteNoise(4096, 1);
+const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 0.7, levelDbfs: -20 });
+const air = { temperatureC: 20, relativeHumidityPercent: 50 };
+const walls = Array.from({ length: 6 }, () => Array.from({ length: 8 }, () => 0.2)) as never;
+const box: room.BoxRoom = { size: { x: 5, y: 4, z: 3 }, absorption: walls, air };
+const flat = { frequency: grid, re: grid.map(() => 1), im: grid.map(() => 0) };
+const handle = { frequency: 100, levelDb: 0 };
+const section = { kind: 'peak' as const, frequency: 100, gainDb: 3, q: 1 };
+
+/** Arguments that are good, and the number in them that is spoilt: by its place, as in `1.rate`, or `0.*` for one of many. */
+type Door = { good: unknown[]; spoil: string[]; by?: number[] };
+const BROKEN = [NaN, Infinity];
+const door = (good: unknown[], spoil: string[], by: number[] = BROKEN): Door => ({ good, spoil, by });
+
+/** Every function that takes bare numbers or samples from outside. */
+const DOORS: Record<string, Door[]> = {
+  'acoustics.findDecay': [
+    door(
+      [noise, 48000, { start: 0, end: 4096, slowestHz: 100 }],
+      ['0.*', '1', '2.start', '2.end', '2.slowestHz'],
+    ),
+    door([noise, 48000, { start: 0, end: 4096, slowestHz: 100 }], ['2.end'], [-1, 9999]),
+  ],
+  'acoustics.indexOfMatrix': [
+    door(
+      [Array.from({ length: 7 }, () => Array.from({ length: 14 }, () => 0.5))],
+      ['0.3.5'],
+      [NaN, -0.1, 1.1],
+    ),
+  ],
+  'acoustics.modulationTransfer': [
+    door([noise, 1000, 2], ['0.*', '1', '2'], [NaN, Infinity]),
+    door([noise, 1000, 2], ['1', '2'], [0, -1]),
+  ],
+  'alignment.alignCrossover': [
+    door(
+      [[flat], [flat], [{ highPass: null, lowPass: null }], 48000, 0.01],
+      ['3', '4'],
+      [NaN, Infinity, 0, -1],
+    ),
+  ],
+  'auralisation.chanceOf': [door([3, 5, 0.5], ['0', '1', '2'], [NaN, Infinity, -1])],
+  'auralisation.safeGain': [door([[[noise]], [0]], ['1.0'])],
+  'commissioning.levelSteps': [door([-60, -20], ['0', '1'])],
+  'correct.correctionFir': [
+    door(
+      [grid, levels, { taps: 1024, rate: 48000, style: 'minimum' }],
+      ['1.*', '2.taps', '2.rate'],
+      [NaN, Infinity, -Infinity],
+    ),
+    door([grid, levels, { taps: 1024, rate: 48000, style: 'minimum' }], ['2.taps', '2.rate'], [0, -8, 1e9]),
+  ],
+  'correct.targetCurve': [
+    door([[handle], grid], ['0.0.frequency'], [NaN, 0, -5]),
+    door([[handle], grid], ['0.0.levelDb']),
+  ],
+  'level.loudness': [door([[noise], 48000], ['0.0.*', '1']), door([[noise], 48000], ['1'], [0, -48000])],
+  'level.loudnessSections': [door([48000], ['0'], [NaN, Infinity, 0, -1])],
+  'level.magnitudeAt': [
+    door([[signal.peaking(100, 3, 1, 48000)], 100, 48000], ['1', '2'], [NaN, Infinity, -1]),
+  ],
+  'level.SoundLevelMeter': [door([48000], ['0'], [NaN, Infinity, 0])],
+  'level.weightingDb': [door(['A', 1000], ['1'], [NaN, Infinity, 0, -1])],
+  'level.weightingSections': [door(['A', 48000], ['1'], [NaN, Infinity, 0])],
+  'measure.cutImpulse': [door([noise, 48000, 100, 1000], ['2', '3'], [NaN, Infinity, -1])],
+  'measure.deconvolve': [door([whiteNoise(40000, 2), sweep], ['0.*'])],
+  'measure.noiseSpectrum': [door([noise, 48000, 100, 5000], ['2', '3'], [NaN, Infinity, 0])],
+  'measure.thirdOctaves': [door([100, 5000], ['0', '1'], [NaN, Infinity, 0, -1])],
+  'measure.windowImpulse': [
+    door(
+      [
+        { samples: noise, rate: 48000, zero: 100 },
+        { centreS: 0, leftS: 0.01, rightS: 0.02 },
+      ],
+      ['1.centreS', '1.leftS', '1.rightS'],
+    ),
+    door(
+      [
+        { samples: noise, rate: 48000, zero: 100 },
+        { centreS: 0, leftS: 0.01, rightS: 0.02 },
+      ],
+      ['1.leftS', '1.rightS'],
+      [0, -1],
+    ),
+  ],
+  'path.crossoverBiquads': [
+    door(
+      ['highpass', { kind: 'Butterworth', order: 4, frequency: 80 }, 48000],
+      ['1.order', '1.frequency', '2'],
+      [NaN, Infinity, 0, -3],
+    ),
+    door(['highpass', { kind: 'Linkwitz-Riley', order: 4, frequency: 80 }, 48000], ['1.order'], [1, 3, 5]),
+  ],
+  'path.sectionBiquad': [
+    door([section, 48000], ['0.frequency', '0.gainDb', '0.q', '1']),
+    door([section, 48000], ['0.frequency', '0.q', '1'], [0, -1]),
+  ],
+  'path.signalPath': [door([48000, { gainDb: 0, delayS: 0 }], ['0', '1.gainDb', '1.delayS'])],
+  'room.airAbsorption': [
+    door([1000, air], ['0', '1.temperatureC', '1.relativeHumidityPercent']),
+    door([1000, air], ['1.relativeHumidityPercent'], [-1, 101]),
+    door([1000, air], ['0', '1.temperatureC'], [-300]),
+  ],
+  'room.checkBox': [door([box], ['0.size.x', '0.absorption.2.3'], [NaN, Infinity, -1])],
+  'room.eyringTime': [
+    door([box], ['0.size.x', '0.absorption.2.3', '0.air.temperatureC'], [NaN, Infinity, -300]),
+  ],
+  'room.speedOfSound': [door([20], ['0'], [NaN, Infinity, -300])],
+  'signal.allPass': [door([1000, 1, 48000], ['0', '1', '2'], [NaN, Infinity, 0, -1])],
+  'signal.binFrequencies': [door([1024, 48000], ['0', '1'], [NaN, Infinity, 0, -1])],
+  'signal.butterworth': [door(['highpass', 4, 100, 48000], ['1', '2', '3'], [NaN, Infinity, 0, -1])],
+  'signal.convolve': [door([noise, noise], ['0.*', '1.*'])],
+  'signal.convolveLong': [door([whiteNoise(70000, 1), noise], ['0.*', '1.*'])],
+  'signal.delayTrace': [door([flat, 1], ['1'])],
+  'signal.emptySpectrum': [door([1024], ['0'], [NaN, Infinity, 0, -1])],
+  'signal.exponentialSweep': [
+    door(
+      [{ rate: 48000, from: 20, to: 20000, durationS: 1, levelDbfs: -20 }],
+      ['0.rate', '0.from', '0.to', '0.durationS', '0.levelDbfs'],
+      [NaN, Infinity, -Infinity],
+    ),
+  ],
+  'signal.fftSizeFor': [door([100], ['0'], [NaN, Infinity, -1])],
+  'signal.hannRise': [door([16], ['0'], [NaN, Infinity, -1, 1.5])],
+  'signal.hannWindow': [door([16], ['0'], [NaN, Infinity, -1, 1.5])],
+  'signal.harmonicLead': [door([sweep, 2], ['1'], [NaN, Infinity, 0, -1])],
+  'signal.highShelf': [
+    door([100, 3, 1, 48000], ['0', '1', '2', '3']),
+    door([100, 3, 1, 48000], ['0', '2', '3'], [0, -1]),
+  ],
+  'signal.inSteps': [door([1, 0.1], ['0', '1']), door([1, 0.1], ['1'], [0, -1])],
+  'signal.interpolateLog': [door([grid, levels, grid], ['0.*', '1.*'])],
+  'signal.linkwitzRiley': [door(['highpass', 4, 100, 48000], ['1', '2', '3'], [NaN, Infinity, 0])],
+  'signal.logGrid': [door([20, 20000, 48], ['0', '1', '2'], [NaN, Infinity, 0, -1])],
+  'signal.lowShelf': [
+    door([100, 3, 1, 48000], ['0', '1', '2', '3']),
+    door([100, 3, 1, 48000], ['0', '2', '3'], [0, -1]),
+  ],
+  'signal.median': [door([[1, 2, 3]], ['0.1'], [NaN])],
+  'signal.minimumPhase': [door([Float64Array.of(1, 1, 1, 1, 1)], ['0.2'], [NaN, Infinity, 0, -1])],
+  'signal.minimumPhaseOfLog': [door([Float64Array.of(1, 1, 1, 1, 1)], ['0.2'], [NaN, Infinity, -Infinity])],
+  'signal.octaveBands': [
+    door([3, 100, 5000], ['0', '1', '2'], [NaN, Infinity, 0, -1]),
+    door([3, 100, 5000], ['0'], [1.5, 99]),
+  ],
+  'signal.peaking': [
+    door([100, 3, 1, 48000], ['0', '1', '2', '3']),
+    door([100, 3, 1, 48000], ['0', '2', '3'], [0, -1]),
+  ],
+  'signal.pinkNoise': [door([100, 48000, 1], ['0', '1', '2'], [NaN, Infinity])],
+  'signal.resampleFir': [
+    door([noise, 48000, 96000], ['0.*', '1', '2']),
+    door([noise, 48000, 96000], ['1', '2'], [0, -1]),
+  ],
+  'signal.seededRandom': [door([1], ['0'])],
+  'signal.shapedNoise': [door([100, 48000, 1, () => 1], ['0', '1', '2'])],
+  'signal.smoothLevels': [
+    door([grid, levels, 3], ['0.*', '1.*', '2']),
+    door([grid, levels, 3], ['2'], [0, -1, 49]),
+  ],
+  'signal.smoothPower': [door([grid, grid, 3], ['0.*', '1.*', '2'])],
+  'signal.smoothVariable': [door([grid, levels], ['0.*', '1.*'])],
+  'signal.whiteNoise': [door([100, 1], ['0', '1']), door([100, 1], ['0'], [-1, 1.5])],
+};
+
+/** Those that refuse nothing by themselves, and why that is right. */
+const OTHERS: Record<string, string[]> = {
+  'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
+    'geometry.distanceBetween geometry.horizontalAim room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+      ' ',
+    ),
+  'takes the project or parts of it, which `checkProject` refuses where they are broken':
+    'jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
+      ' ',
+    ),
+  'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':
+    'formats.FormatError formats.biquadIn formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
+      ' ',
+    ),
+  'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':
+    'acoustics.bandGain acoustics.bandSignals acoustics.bandSpectrum acoustics.fitLine acoustics.octaveEnergy acoustics.overSpots acoustics.reverberation acoustics.roomFigures acoustics.speechTransmission alignment.averageLevel alignment.highPassed alignment.levelApart alignment.levelsAndDelays alignment.lowPassed alignment.randomSettings alignment.readCrossover alignment.seatDeviation alignment.sidesOf alignment.subsTogether alignment.sumOfSubs alignment.summationOf auralisation.auralise auralisation.candidateLevels auralisation.listeningMaterial auralisation.matchLoudness auralisation.pluck auralisation.pluckedStrings auralisation.renderCandidates commissioning.describeNoise commissioning.disagreements commissioning.findMisfits commissioning.fitPositions commissioning.impossibleTriangles commissioning.indistinguishable commissioning.toleranceM commissioning.travelDifference correct.averagePower correct.averageSpots correct.channelAtHome correct.correctHeadphones correct.designChannel correct.designMagnitude correct.exactChannel correct.excessPhase correct.findRollOffs correct.firLevelDb correct.fitSections correct.foundChannel correct.headphoneCorrection correct.isNarrow correct.leftAlone correct.lessCalibration correct.mainTap correct.meanInSpan correct.ownSpan correct.placeTarget correct.preResponseDb correct.predictImpulse correct.predictPower correct.pushedSpan correct.rmsDistance correct.rollOffDb correct.sectionsErrorDb correct.seeTrace correct.shapeDistance correct.sharedPhase correct.spanWeight correct.targetShape correct.turnedShare level.CalibratorTone measure.aboveNoiseDb measure.analyseSweep measure.analyseTake measure.averageRepeats measure.bandEnergy measure.continueLows measure.divideOut measure.findArrival measure.findClipping measure.findDisturbances measure.findPolarity measure.findTimingClick measure.harmonicCurves measure.impulseFrom measure.judgeSweep measure.likeness measure.loopbackTime measure.measureRoundTrip measure.noiseMovesDb measure.ownMargin measure.packHarmonics measure.powerOnGrid measure.referenceResponse measure.responseLevels measure.responseMargins measure.responseOnGrid measure.signalToNoise measure.splitHarmonics measure.timingClick measure.trimNoise measure.unpackHarmonics measure.usableBand measure.weakestBand path.addLevel path.exchangeTrace path.fineSpectrum path.headroomOf path.inSeries path.largestOfSum path.largestTone path.pathGain path.pathTrace path.responseAt path.sectionsLevelDb path.sumPaths path.sumPathsAtPoints path.sumPathsInTime path.throughFilters processing.buildOutputs processing.crossoverText processing.drivesOf processing.feedPath processing.feedText processing.heardLevel processing.outputBiquads processing.outputPath processing.outputSource processing.plainOutput processing.plainSub processing.playedSpan processing.settingChanges processing.subPath room.boxArrivals room.boxImpulse room.loudspeakerSections room.loudspeakerSpectrum room.visitImages signal.solveLinear signal.sweepSpectra spots.averageMovement spots.groundPlane spots.joinFloorAndEar spots.layOutSpots spots.movedMicrophone spots.tooClose views.beforeAndAfter views.decayMap views.energyTimeDb views.excessGroupDelay views.findCorners views.findReflections views.findResonances views.groupDelay views.minimumPhaseOf views.peaksAndDips views.ringingS views.stepResponse views.timeCurves views.unwrappedPhase views.windowedLevelDb views.windowedPhaseDeg'.split(
+      ' ',
+    ),
+};
+
+/** A copy of `value` in which the number at `place` is another one. */
+function spoilt(value: unknown, place: string[], by: number): unknown {
+  const [key, ...rest] = place;
+  if (key === undefined) return by;
+  if (ArrayBuffer.isView(value)) {
+    const copy = (value as Float64Array).slice();
+    copy[key === '*' ? copy.length >> 1 : Number(key)] = by;
+    return copy;
+  }
+  if (Array.isArray(value))
+    return value.map((v: unknown, i) => (String(i) === key ? spoilt(v, rest, by) : v));
+  return { ...(value as object), [key]: spoilt((value as Record<string, unknown>)[key], rest, by) };
+}
+
+const functionOf = (name: string): ((...args: unknown[]) => unknown) => {
+  const [where, what] = name.split('.') as [keyof typeof ROOMS, string];
+  const found = (ROOMS[where] as Record<string, unknown>)[what] as new (...args: unknown[]) => unknown;
+  return /^[A-Z]/.test(what) ? (...args) => new found(...args) : (found as never);
+};
+
+describe('what is no number, or means nothing, is refused at the door with its value', () => {
+  it.each(Object.keys(DOORS))('%s', (name) => {
+    const call = functionOf(name);
+    for (const { good, spoil, by = BROKEN } of DOORS[name]!) {
+      expect(() => call(...good), 'good arguments').not.toThrow();
+      for (const place of spoil)
+        for (const value of by) {
+          const bad = spoilt(good, place.split('.'), value) as unknown[];
+          expect(() => call(...bad), `${place} = ${value}`).toThrow(RangeError);
+          expect(() => call(...bad), `${place} = ${value}`).toThrow(String(value));
+        }
+    }
+  });
+});
+
+it('every exported function has its place in this table', () => {
+  const exported = Object.entries(ROOMS).flatMap(([where, all]) =>
+    Object.entries(all).flatMap(([what, value]) => (typeof value === 'function' ? [`${where}.${what}`] : [])),
+  );
+  const known = [...Object.keys(DOORS), ...Object.values(OTHERS).flat()];
+  expect(known.filter((name) => !exported.includes(name))).toEqual([]);
+  expect(exported.filter((name) => !known.includes(name))).toEqual([]);
+});
