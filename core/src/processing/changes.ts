@@ -26,9 +26,9 @@ export function settingChanges(wanted: OutputSettings[], found: OutputSettings[]
     const f = found[i];
     if (!f) return [];
     const pairs: [SettingChange['what'], string, string][] = [
-      ['trim', `${w.trimDb.toFixed(1)} dB`, `${f.trimDb.toFixed(1)} dB`],
-      ['delay', `${w.delayMs.toFixed(2)} ms`, `${f.delayMs.toFixed(2)} ms`],
-      ['polarity', turned(w), turned(f)],
+      ['trim', `${written(w.trimDb, 1)} dB`, `${written(f.trimDb, 1)} dB`],
+      ['delay', `${written(w.delayMs, 2)} ms`, `${written(f.delayMs, 2)} ms`],
+      ['polarity', polarityText(w), polarityText(f)],
       ['muting', w.muted ? 'muted' : 'open', f.muted ? 'muted' : 'open'],
       ['size', w.size, f.size],
       ['high-pass', crossoverText(w.highPass), crossoverText(f.highPass)],
@@ -45,7 +45,17 @@ export function settingChanges(wanted: OutputSettings[], found: OutputSettings[]
   });
 }
 
-const turned = (o: OutputSettings) => (o.inverted ? 'reversed' : 'normal');
+const polarityText = (o: OutputSettings) => (o.inverted ? 'inverted' : 'normal');
+
+/** Beyond this a value is rounding. */
+const MOST_DIGITS = 6;
+
+/** With as many digits as a value needs, but no fewer than given: values that differ are written differently. */
+function written(value: number, digits: number): string {
+  let to = digits;
+  while (to < MOST_DIGITS && Math.abs(Number(value.toFixed(to)) - value) > 10 ** -MOST_DIGITS) to++;
+  return value.toFixed(to);
+}
 
 /** "Linkwitz-Riley 24 dB/octave at 110 Hz", "none". */
 export const crossoverText = (filter: CrossoverFilter | null): string =>
@@ -54,7 +64,7 @@ export const crossoverText = (filter: CrossoverFilter | null): string =>
 /** "low-pass Linkwitz-Riley 24 dB/octave at 80 Hz", with the gain where there is one; "none". */
 export const feedText = (feed: BassFeed | null): string => {
   if (!feed) return 'none';
-  const level = feed.gainDb === 0 ? '' : `${feed.gainDb > 0 ? '+' : ''}${feed.gainDb.toFixed(1)} dB, `;
+  const level = feed.gainDb === 0 ? '' : `${feed.gainDb > 0 ? '+' : ''}${written(feed.gainDb, 1)} dB, `;
   return `${level}low-pass ${crossoverText(feed.lowPass)}`;
 };
 

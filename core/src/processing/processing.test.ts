@@ -79,3 +79,11 @@ it('names what differs, and nothing else', () => {
   ]);
   expect(settingChanges(wanted, wanted)).toEqual([]);
 });
+
+it('values that differ by less than is usually written are told apart, and written so', () => {
+  const delayed = (delayMs: number) => [{ ...plainOutput(), delayMs }];
+  expect(settingChanges(delayed(5), delayed(5.004))).toEqual([
+    { output: 1, what: 'delay', wanted: '5.00 ms', found: '5.004 ms' },
+  ]);
+  expect(settingChanges(delayed(0.3), delayed(0.1 + 0.2))).toEqual([]);
+});

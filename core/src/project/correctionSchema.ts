@@ -5,10 +5,9 @@ import { byId, id, list, number, span, text, time } from './schemaValues.js';
 export const style = Joi.valid('minimum', 'mixed', 'linear');
 const crossover = Joi.object({
   kind: Joi.valid(...CROSSOVER_KINDS),
-  order: number
-    .integer()
-    .min(1)
-    .max(Math.max(...CROSSOVER_ORDERS.Butterworth)),
+  order: Joi.when('kind', {
+    switch: CROSSOVER_KINDS.map((is) => ({ is, then: Joi.valid(...CROSSOVER_ORDERS[is]) })),
+  }),
   frequency: number.min(1).max(40_000),
 }).allow(null);
 const sections = list(

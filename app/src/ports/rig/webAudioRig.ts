@@ -8,6 +8,7 @@ import {
   type RigDescription,
 } from './AudioRig';
 import { abortError } from '../abort';
+import { lossCounter } from './lossCounter';
 import { lostRuns } from './lostRuns';
 import { deviceProblem, mediaDevices, plainAudio, trackWarnings } from './audioDevices';
 import type { RecorderBlock, RecorderMessage, RecorderOptions } from './recorder.worklet';
@@ -179,8 +180,7 @@ export class WebAudioRig implements AudioRig {
     const startFrame = Math.ceil((context.currentTime + leadS) * rate);
     const startedAt = performance.now();
     const source = signals.length > 0 ? this.sourceOf(context, signals, outputs, lengthFrames) : null;
-    let missed = 0;
-    let lastFrame = startFrame;
+    const losses = lossCounter(BLOCK, startFrame);
     let stopRecording = () => {};
     let interrupt: (reason: Error) => void = () => {};
     let timer: ReturnType<typeof setInterval> | undefined;
@@ -189,11 +189,8 @@ export class WebAudioRig implements AudioRig {
         interrupt = reject;
         this.interrupts.add(reject);
         signal?.addEventListener('abort', () => reject(abortError()), { once: true });
-        stopRecording = this.record(context, input, startFrame, ({ fromFrame, data, missed: lost }) => {
-          // a block that follows another leaves no frame between them
-          if (fromFrame !== lastFrame) missed++;
-          lastFrame = fromFrame + BLOCK;
-          missed += lost;
+        stopRecording = this.record(context, input, startFrame, ({ fromFrame, data, missed }) => {
+          losses.add({ fromFrame, missed });
           const at = fromFrame - startFrame;
           inputs.forEach((number, i) => {
             const part = data.subarray((number - 1) * BLOCK, number * BLOCK);
@@ -225,7 +222,8 @@ export class WebAudioRig implements AudioRig {
         }, 60);
       });
       onProgress?.(1);
-      return { channels: recorded, dropouts: missed + lostRuns(recorded), missedBlocks: missed };
+      const missedBlocks = losses.count();
+      return { channels: recorded, dropouts: missedBlocks + lostRuns(recorded), missedBlocks };
     } finally {
       clearInterval(timer);
       source?.stop();

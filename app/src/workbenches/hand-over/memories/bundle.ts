@@ -92,7 +92,7 @@ function settingsCsv(channels: BundleChannel[]): string {
             `"${name.replaceAll('"', '""')}"`,
             s.trimDb,
             s.delayMs,
-            s.inverted ? 'reversed' : 'normal',
+            s.inverted ? 'inverted' : 'normal',
             s.size,
             `"${crossoverText(s.size === 'small' ? s.highPass : null)}"`,
             `"${crossoverText(s.lowPass)}"`,

@@ -419,7 +419,7 @@ function Settings({ project, load }: ReportParts) {
       name,
       formatDb(o.trimDb),
       `${o.delayMs.toFixed(2)} ms`,
-      o.inverted ? 'reversed' : 'normal',
+      o.inverted ? 'inverted' : 'normal',
       crossoverText(o.size === 'small' ? o.highPass : null),
       crossoverText(o.lowPass),
       feedText(o.bassFeed),
