@@ -266,7 +266,7 @@ describe('from an empty browser to a verified correction', () => {
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Sections', Key.ENTER);
     await user.sees('Sections (in hand)');
     await user.among('What is worked on', 'Subwoofers');
-    await user.press('Make the seats alike');
+    await user.press('Even out the seats');
     const [, now, alone] =
       /seats deviate by ([\d.]+) dB from each other, 20 to 80 Hz; ([\d.]+) dB as they were/.exec(
         await user.sees(/seats deviate by [\d.]+ dB from each other, 20 to 80 Hz; [\d.]+ dB as they were/),
@@ -277,7 +277,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('filters made');
     await user.reads('The filter as made', /Remaining error\s+[01]\.\d\d dB RMS\s+Latency\s+0\.0 ms/);
     await user.among('What is worked on', 'Levels and delays');
-    await user.press('Take these');
+    await user.press('Apply');
     await user.until(
       'trims are taken over',
       async () =>
@@ -285,11 +285,11 @@ describe('from an empty browser to a verified correction', () => {
     );
     await user.among('What is worked on', 'Bass');
     await user.sees('Left keeps all its bass');
-    await user.among('Whose joint is looked for', 'all channels');
+    await user.among('Whose crossover is aligned', 'all channels');
     await user.press('Find delay and polarity');
     await user.sees(/All full-range channels and the subwoofers reach \d\d % of a perfect sum/);
-    await user.until('the joint is read again', async () =>
-      /% of a perfect in-phase sum/.test(await (await user.region('Joint')).getText()),
+    await user.until('the crossover is read again', async () =>
+      /% of a perfect in-phase sum/.test(await (await user.region('Crossover alignment')).getText()),
     );
     // every channel keeps the crossover that it had: none
     await user.sees('Left keeps all its bass');
@@ -298,9 +298,9 @@ describe('from an empty browser to a verified correction', () => {
     await user.until('a crossover is found', async () =>
       (await (await user.region('Crossover')).getText()).includes('goes to the subwoofers, in the processor'),
     );
-    await user.until('the joint is read again', async () => {
+    await user.until('the crossover is read again', async () => {
       const [, share] =
-        /(\d+) % of a perfect in-phase sum/.exec(await (await user.region('Joint')).getText()) ?? [];
+        /(\d+) % of a perfect in-phase sum/.exec(await (await user.region('Crossover alignment')).getText()) ?? [];
       return Number(share) >= 75;
     });
     await user.tick('input 8 plays on the subwoofers alone');

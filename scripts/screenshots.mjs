@@ -152,7 +152,7 @@ try {
   await sees('filters made');
   await picture('correct-daylight');
   await page('Subwoofers');
-  await press('Make the seats alike');
+  await press('Even out the seats');
   await sees('what evenness costs');
   await click('//button[contains(@class, "chip")][starts-with(normalize-space(.), "Sub 1")]');
   await sees('filters made');

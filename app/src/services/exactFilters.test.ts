@@ -1,7 +1,6 @@
-import { variantOf, type Correction } from '@pebble-hall/core/project';
+import { variantOf, type Correction, filterPart } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { netLoftProject } from '../../../demo/netLoftProject';
-import { filterPart } from './exactFilters';
 
 const { correction } = variantOf(netLoftProject());
 const part = (change: Partial<Correction>) => filterPart({ ...correction, ...change });

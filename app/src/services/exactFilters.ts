@@ -23,15 +23,6 @@ export interface ExactFilters {
   exact: Map<string, ExactChannel>;
 }
 
-/** The part of a correction that its filters depend on: levels, delays and crossovers do not change them. */
-export const filterPart = (correction: Correction): Correction => ({
-  ...correction,
-  alignment: {},
-  crossovers: {},
-  lowChannel: null,
-  headroomGuard: false,
-});
-
 export async function designAll(requests: ChannelRequest[], job?: Partial<Job>): Promise<Designs> {
   const designs = await runJob('design.design', requests, job);
   return new Map(designs.map((d) => [d.id, d]));

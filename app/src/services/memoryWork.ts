@@ -11,13 +11,14 @@ import {
   type ProjectArray,
   type VerifiedStage,
   loudspeakerById,
+  filterPart,
 } from '@pebble-hall/core/project';
 import { designGround } from '@pebble-hall/core/jobs';
 import { createStore } from 'zustand/vanilla';
 import { isAbort } from '../ports/abort';
 import { projectNow, projectOwner, repository, sentenceOf } from '../store';
 import { baseOutputs } from './baseOutputs';
-import { exactFilters, filterPart, outputsOf } from './exactFilters';
+import { exactFilters, outputsOf } from './exactFilters';
 import { measureSweep, memoryStamp } from './measuring';
 import { tell, tellProblem } from './notify';
 import { processorChanged } from './processorChanged';

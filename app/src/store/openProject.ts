@@ -72,6 +72,9 @@ export class ProjectOwner {
   undo = (): Promise<string | null> => this.step('undo');
   redo = (): Promise<string | null> => this.step('redo');
 
+  /** Waits for every change that was begun until now. */
+  caughtUp = (): Promise<void> => this.inTurn(() => Promise.resolve());
+
   close(): void {
     this.hangUp?.();
     this.hangUp = null;

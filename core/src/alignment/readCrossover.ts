@@ -1,6 +1,7 @@
 import { feedPath, type BassFeed } from '../processing/index.js';
 import { pathTrace, sumPathsAtPoints, type SignalPath } from '../path/index.js';
-import { multiplyTraces, type ComplexTrace } from '../signal/index.js';
+import { averagePower } from '../correct/index.js';
+import { multiplyTraces, powerOf, type ComplexTrace } from '../signal/index.js';
 import { highPassed, lowPassed, type CrossoverSetting } from './crossoverAlignment.js';
 import { averageLevel, levelApart, summationOf, type Summation } from './summation.js';
 
@@ -16,6 +17,8 @@ export interface CrossoverPart {
 export interface CrossoverParts {
   main: CrossoverPart;
   subs: CrossoverPart[];
+  /** one for each point; all alike when not given */
+  weights?: number[] | undefined;
 }
 
 const played = (parts: CrossoverPart[]): ComplexTrace[] =>
@@ -39,6 +42,8 @@ export interface CrossoverReading extends Summation {
   mainDb: Float64Array;
   subsDb: Float64Array;
   sumDb: Float64Array;
+  /** the sum at the quietest and at the loudest point, dB */
+  sumRange: { lowDb: Float64Array; highDb: Float64Array };
   /** null where there is no low-frequency channel */
   lowDb: Float64Array | null;
   /** mean level of the low-frequency channel above the channel and its bass in `LOW_BAND`, dB */
@@ -64,6 +69,7 @@ export function readCrossover(
     im: im.map((v, k) => v + fed[p]!.im[k]!),
   }));
   const { frequency } = main[0]!;
+  const { averageDb, lowDb, highDb } = averagePower(frequency, sum.map(powerOf), parts.weights);
   const feed = low && pathTrace(feedPath(low, rate), frequency);
   const lowPlayed = feed && subs.map((trace) => multiplyTraces(trace, feed));
   return {
@@ -71,7 +77,8 @@ export function readCrossover(
     frequency,
     mainDb: averageLevel(high),
     subsDb: averageLevel(fed),
-    sumDb: averageLevel(sum),
+    sumDb: averageDb,
+    sumRange: { lowDb, highDb },
     lowDb: lowPlayed && averageLevel(lowPlayed),
     lowAboveDb: lowPlayed && levelApart(lowPlayed, sum, LOW_BAND),
   };

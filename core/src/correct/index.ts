@@ -13,6 +13,7 @@ export {
   type MagnitudeDesign,
   type StrengthPoint,
 } from './designMagnitude.js';
+export { designWithBass, type BassSum } from './designWithBass.js';
 export { excessPhase, sharedPhase, turnedShare } from './excessPhase.js';
 export { leftAlone, MOVES_DB, TURNED_SHARE, type LeftAlone, type LeftReason } from './leftAlone.js';
 export {

@@ -10,7 +10,7 @@ import {
 import { excessPhase } from './excessPhase.js';
 
 /** Frequencies at which crossovers are judged. */
-export const CROSSOVER_GRID = logGrid(25, 400, 24);
+export const CROSSOVER_GRID = logGrid(20, 400, 24);
 
 /** What a design sees of a response. */
 export interface SeenTrace {
@@ -34,6 +34,20 @@ export function lessCalibration(
   return power.map((p, i) => p / powerOfDb(error[i]!));
 }
 
+/** A trace less what a microphone adds to its level; its phase stays. */
+function withoutError(trace: ComplexTrace, calibration: Parameters<typeof lessCalibration>[1]): ComplexTrace {
+  const power = lessCalibration(
+    trace.frequency.map(() => 1),
+    calibration,
+    trace.frequency,
+  );
+  return {
+    frequency: trace.frequency,
+    re: trace.re.map((v, k) => v * Math.sqrt(power[k]!)),
+    im: trace.im.map((v, k) => v * Math.sqrt(power[k]!)),
+  };
+}
+
 /** All that designs read from a response, from one transform. */
 export function seeTrace(
   impulse: ImpulseResponse,
@@ -45,6 +59,6 @@ export function seeTrace(
     impulse,
     power: lessCalibration(powerOnGrid(impulse, grid, 48, spectrum), calibration, grid),
     excess: excessPhase(impulse, grid, spectrum),
-    lows: responseAt(impulse, CROSSOVER_GRID, spectrum),
+    lows: withoutError(responseAt(impulse, CROSSOVER_GRID, spectrum), calibration),
   };
 }

@@ -77,6 +77,8 @@ export interface CrossoverSide {
 export interface CrossoverRequest {
   main: CrossoverSide;
   subs: CrossoverSide[];
+  /** one for each point; all alike when not given */
+  weights?: number[];
 }
 
 /** One output that plays a sound, by its trace. */
@@ -256,12 +258,12 @@ export class DesignDesk {
     );
   }
 
-  private async parts({ main, subs }: CrossoverRequest): Promise<CrossoverParts> {
+  private async parts({ main, subs, weights }: CrossoverRequest): Promise<CrossoverParts> {
     const part = async ({ traces, path, measuredThrough }: CrossoverSide) => ({
       traces: (await this.shelf.all(traces)).map((t) => t.lows),
       path,
       measuredThrough,
     });
-    return { main: await part(main), subs: await Promise.all(subs.map(part)) };
+    return { main: await part(main), subs: await Promise.all(subs.map(part)), weights };
   }
 }

@@ -17,6 +17,13 @@ export interface Crossovers {
   lowPass: CrossoverFilter | null;
 }
 
+/** What is worked out from all that was measured, and set in one press. In the order in which they are best taken. */
+export const STEPS = ['subs', 'levels', 'crossover'] as const;
+export type Step = (typeof STEPS)[number];
+
+/** What each step rested on when it was taken, as text that changes with it; null where it was not taken, or set by hand. */
+export type StepKeys = Record<Step, string | null>;
+
 export interface Correction {
   /** of all families that have none of their own */
   target: Target;
@@ -43,6 +50,8 @@ export interface Correction {
   lowChannel: BassFeed | null;
   /** whether all channels are lowered so that no tone can go beyond full scale */
   headroomGuard: boolean;
+  /** what the steps that were taken rested on */
+  madeFrom: StepKeys;
 }
 
 /** A correction with a name. Any number stand beside each other. */

@@ -1,5 +1,6 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
 import Joi from 'joi';
+import { STEPS } from './correction.js';
 import { byId, id, list, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
@@ -67,6 +68,7 @@ export const correction = Joi.object({
   crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
   lowChannel: bassFeed,
   headroomGuard: Joi.boolean(),
+  madeFrom: Joi.object(Object.fromEntries(STEPS.map((step) => [step, text.allow(null)]))),
 });
 const outputSettings = list(
   Joi.object({

@@ -33,6 +33,8 @@ export {
   type RoundTrip,
   type Seat,
   type Spot,
+  type Step,
+  type StepKeys,
   type Sweep,
   type TakenWith,
   type Timing,
@@ -58,6 +60,17 @@ export {
   type Measured,
 } from './progress.js';
 export { staleSweeps, type Stale } from './staleSweeps.js';
+export { STEPS } from './correction.js';
+export {
+  filterPart,
+  isCrossed,
+  shareAlignment,
+  staleSteps,
+  suggestedAlignment,
+  takeCrossover,
+  takeEvenSeats,
+  takeLevels,
+} from './steps.js';
 export { crossingS, travelS } from './travel.js';
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';

@@ -23,7 +23,13 @@ describe('from version 5 on', () => {
     const reaching = { ...target, highReachHz: null };
     expect(now.variants[0]).toEqual({
       name: 'First',
-      correction: { strength: 0.5, target: reaching, familyTargets: { dunlin: reaching }, lowChannel: null },
+      correction: {
+        strength: 0.5,
+        target: reaching,
+        familyTargets: { dunlin: reaching },
+        lowChannel: null,
+        madeFrom: { subs: null, levels: null, crossover: null },
+      },
     });
     expect(now.headphones[0]!.target).toEqual(reaching);
     expect(now.loads[0]!.outputs).toEqual(outputs.map((o) => ({ ...o, bassFeed: null, playsBass: false })));

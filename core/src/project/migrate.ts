@@ -16,6 +16,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * listening trials and chains.
  * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output;
  * loads keep their verdict.
+ * 6 to 7: a correction knows what its steps rested on.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -189,6 +190,17 @@ const STEPS: Record<number, Step> = {
       pendingLoad: pending && { ...pending, load: load(pending['load'] as Stored) },
     };
   },
+  6: (project) => ({
+    ...project,
+    version: 7,
+    variants: (project['variants'] as Stored[]).map((v) => ({
+      ...v,
+      correction: {
+        ...(v['correction'] as Stored),
+        madeFrom: { subs: null, levels: null, crossover: null },
+      },
+    })),
+  }),
 };
 
 /**

@@ -81,7 +81,7 @@ export const designKey = (
 ): string =>
   // what is not there stays out of the key, so that it is the one that it was before there was such a thing
   shortHash(
-    `${measuredKey(project)} ${JSON.stringify({ ...correction, lowChannel: correction.lowChannel ?? undefined })}`,
+    `${measuredKey(project)} ${JSON.stringify({ ...correction, lowChannel: correction.lowChannel ?? undefined, madeFrom: undefined })}`,
   );
 
 /** A text in eight hexadecimal digits, to tell whether it has changed. */

@@ -12,7 +12,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 6,
+  version: 7,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {

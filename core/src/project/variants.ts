@@ -15,6 +15,7 @@ export const STARTING_CORRECTION: Correction = {
   crossovers: {},
   lowChannel: null,
   headroomGuard: true,
+  madeFrom: { subs: null, levels: null, crossover: null },
 };
 
 /** The variant that a project begins with. */

@@ -15,7 +15,7 @@ import { ALL, ChannelChips } from './ChannelChips';
 import { changeProject } from '../../services/changeProject';
 import { correctionVerbs } from './correctionVerbs';
 import { FilterPage } from './filter/FilterPage';
-import { JointNotes, JointPlot } from './bass/JointPlot';
+import { CrossoverNotes, CrossoverPlot } from './bass/CrossoverPlot';
 import { PageBar } from './PageBar';
 import { GROUP_LOOKS, LOOKS, type Look, type Page, type Shown } from './pages';
 import { MissList } from './shape/MissList';
@@ -34,10 +34,13 @@ import { useCorrection } from './useCorrection';
 import { useStoredDesigns } from './useDesigns';
 import { useExact } from './useExact';
 import { atOnceWords, guardWords, useGuard } from './useGuard';
+import { NO_SUMS } from '../../services/bassSums';
+import { useBassSums, useWithBass } from './bass/useWithBass';
 import { useCrossover } from './bass/useCrossover';
 import { useSpotLevels } from './shape/useSpotLevels';
 import { isStale, VariantsPage } from './variants/VariantsPage';
 import { useLevelPlot } from './shape/useLevelPlot';
+import { StaleNotice } from './steps/StaleNotice';
 import { useTour } from './shape/useTour';
 import { whyAt } from './shape/why';
 import { WhyPanel } from './shape/WhyPanel';
@@ -72,6 +75,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
     seatRangeBefore: true,
     seatRangeAfter: false,
     spots: false,
+    alone: false,
   });
   const [missOver, setMissOver] = useState(4);
   const [againstId, setAgainstId] = useState<string | null>(null);
@@ -96,23 +100,30 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
     return family && channels.filter((c) => family.loudspeakerIds.includes(c.id));
   }
 
-  const design = channel && designs.get(channel.id);
+  // a prediction with its bass is worked out from what is stored: a moving hand sees the channel alone, and is told so
+  const bass = useBassSums(project, variant.correction, exact.filters);
+  const isHeld = correction !== variant.correction;
+  const firstSub = channels.find((l) => l.role === 'subwoofer')?.id ?? null;
+  const played = useWithBass(designs, isHeld || shown.alone ? NO_SUMS : bass.sums, firstSub);
+  const sends = channel && (bass.sums.has(channel.id) || correction.crossovers[channel.id]?.lowPass);
+  const ownDesign = channel && designs.get(channel.id);
+  const design = look === 'Level' ? channel && played.get(channel.id) : ownDesign;
   const otherDesign = other && channel ? otherDesigns?.get(channel.id) : undefined;
   const against = useMemo(
     () => (other && otherDesign ? { name: other.name, design: otherDesign } : null),
     [other, otherDesign],
   );
   const request = channel && requests.find((r) => r.id === channel.id);
-  const spotLevels = useSpotLevels(shown.spots ? (request?.spots ?? []) : []);
+  const spotLevels = useSpotLevels(shown.spots && design === ownDesign ? (request?.spots ?? []) : []);
   const notes = useMemo(() => (design ? readDesign(design, grid, correction) : []), [design, correction]);
   const chosenGroup = useAlike(group?.map(({ id, name }) => ({ id, name })) ?? null);
   const grouped = useMemo(
     () =>
       chosenGroup?.flatMap(({ id, name }) => {
-        const own = designs.get(id);
+        const own = (look === 'Filter' ? designs : played).get(id);
         return own ? [{ name, design: own }] : [];
       }),
-    [chosenGroup, designs],
+    [chosenGroup, designs, played, look],
   );
   const groupLook = GROUP_LOOKS.includes(look) ? look : 'Level';
   const made = (channel && exact.filters?.exact.get(channel.id)) ?? null;
@@ -125,6 +136,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
     look: grouped ? groupLook : look,
     shown,
     madeDb: made?.levelDb ?? null,
+    bass: !sends ? null : design === ownDesign ? 'without its bass' : 'with its bass',
     against,
     spotLevels,
     notes,
@@ -133,8 +145,8 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   const single = !grouped && look === 'Level';
   const limits = useAlike({ maxBoostDb: correction.maxBoostDb, maxCutDb: correction.maxCutDb });
   const misses = useMemo(
-    () => new Map([...designs.values()].map((d) => [d.id, missOf(d, grid, limits)])),
-    [designs, limits],
+    () => new Map([...played.values()].map((d) => [d.id, missOf(d, grid, limits)])),
+    [played, limits],
   );
   const family = families.find((f) => channel && f.loudspeakerIds.includes(channel.id)) ?? null;
   const first =
@@ -196,7 +208,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
       />
       <div className="plot">
         {page === 'Bass' && full ? (
-          <JointPlot
+          <CrossoverPlot
             name={full.name}
             reading={crossover.reading}
             smoothing={smoothing}
@@ -221,6 +233,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
               <ShowMenu
                 shown={shown}
                 group={Boolean(grouped)}
+                sendsBass={bass.sums.size > 0}
                 onShown={setShown}
                 missOver={missOver}
                 onMissOver={setMissOver}
@@ -238,7 +251,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
             span={
               single && design
                 ? {
-                    ...design.span,
+                    ...(ownDesign ?? design).span,
                     onChange: verbs.setSpan,
                   }
                 : null
@@ -251,14 +264,15 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
           What the plot says
           <small>key n: next channel</small>
         </h2>
-        {(problem ?? exact.problem) ? (
+        {(problem ?? exact.problem ?? bass.problem) ? (
           <p role="alert" className="attention">
-            {problem ?? exact.problem}
+            {problem ?? exact.problem ?? bass.problem}
           </p>
         ) : null}
+        <StaleNotice project={project} correction={variant.correction} onEdit={edit} />
         {!design && !problem ? <span className="quiet">Reading the sweeps …</span> : null}
         {page === 'Bass' ? (
-          <JointNotes
+          <CrossoverNotes
             name={full?.name ?? ''}
             reading={crossover.reading}
             aligned={Object.keys(correction.alignment).length > 0}
@@ -325,7 +339,8 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
               target: family !== null && correction.familyTargets[family.id] !== undefined,
               span: correction.spans[spanId] !== undefined,
             }}
-            design={design ?? null}
+            design={ownDesign ?? null}
+            played={played.get(channel.id) ?? null}
             made={made}
             guard={guardText}
             verbs={verbs}

@@ -15,4 +15,6 @@ export interface Shown {
   seatRangeBefore: boolean;
   seatRangeAfter: boolean;
   spots: boolean;
+  /** channels that send their bass to the subwoofers, without it */
+  alone: boolean;
 }

@@ -5,6 +5,7 @@ import {
   withCorrection,
   type Correction,
   type Project,
+  shareAlignment,
 } from '@pebble-hall/core/project';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { changeProject } from '../../services/changeProject';
@@ -19,10 +20,8 @@ import { design, FOLLOWING, useRequests, useStoredDesigns, type AskedDesigns } f
 export type CorrectionChange = Partial<Correction> | ((now: Correction) => Partial<Correction>);
 export type Edit = (label: string, change: CorrectionChange, done?: boolean) => void;
 
-export const changed = (now: Correction, change: CorrectionChange): Correction => ({
-  ...now,
-  ...(typeof change === 'function' ? change(now) : change),
-});
+export const changed = (now: Correction, change: CorrectionChange): Correction =>
+  shareAlignment(now, { ...now, ...(typeof change === 'function' ? change(now) : change) });
 
 const NONE: Designs = new Map();
 const askedFor = (

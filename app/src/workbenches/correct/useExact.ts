@@ -1,6 +1,6 @@
-import type { Correction, Project } from '@pebble-hall/core/project';
+import { type Correction, type Project, filterPart } from '@pebble-hall/core/project';
 import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
-import { exactFilters, filterPart, type ExactFilters } from '../../services/exactFilters';
+import { exactFilters, type ExactFilters } from '../../services/exactFilters';
 import { runLong } from '../../services/jobs';
 import { sharedJob } from '../../services/sharedJob';
 import { useDerived } from '../../services/useDerived';

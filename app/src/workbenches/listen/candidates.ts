@@ -7,11 +7,12 @@ import {
   verifiedOf,
   loudspeakerById,
   loudspeakerOn,
+  filterPart,
 } from '@pebble-hall/core/project';
 import { traceRef } from '@pebble-hall/core/jobs';
 import type { CandidateOutput } from '@pebble-hall/core/auralisation';
 import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
-import { exactFilters, filterPart, outputsOf } from '../../services/exactFilters';
+import { exactFilters, outputsOf } from '../../services/exactFilters';
 import { baseOutputs } from '../../services/baseOutputs';
 import { repository } from '../../store';
 import { loadTrace } from '../../services/loadTrace';

@@ -1,6 +1,6 @@
 import type { BassPageProps } from './bassProps';
 import { CrossoverCard } from './CrossoverCard';
-import { JointCard } from './JointCard';
+import { AlignmentCard } from './AlignmentCard';
 import { LowChannelCard } from './LowChannelCard';
 
 /** Bass management: who plays the lows of a channel, how well both add up over all spots, and the low-frequency channel. */
@@ -8,7 +8,7 @@ export function BassPage(props: BassPageProps) {
   return (
     <>
       <CrossoverCard {...props} />
-      <JointCard {...props} />
+      <AlignmentCard {...props} />
       <LowChannelCard {...props} />
     </>
   );

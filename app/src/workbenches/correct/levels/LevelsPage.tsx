@@ -1,5 +1,13 @@
 import { Button, Checkbox } from '@mantine/core';
-import { type Alignment, type Correction, type Project, loudspeakerName } from '@pebble-hall/core/project';
+import {
+  suggestedAlignment,
+  takeLevels,
+  type Alignment,
+  type Correction,
+  type Project,
+  loudspeakerName,
+} from '@pebble-hall/core/project';
+import { projectNow } from '../../../store';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { formatDb } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
@@ -26,18 +34,10 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
       alignment: { ...now, [id]: { ...PLAIN, ...now[id], ...next } },
     }));
   const take = () =>
-    onEdit('levels and delays from the home spot', {
-      alignment: Object.fromEntries(
-        reading!.suggested.map((s) => [
-          s.id,
-          {
-            trimDb: Math.round(10 * s.trimDb) / 10 + 0,
-            delayMs: Math.round(1e5 * s.delayS) / 100 + 0,
-            inverted: alignment[s.id]?.inverted ?? false,
-          },
-        ]),
-      ),
-    });
+    onEdit('levels and delays from the home spot', (now) =>
+      takeLevels(projectNow(), now, reading!.suggested),
+    );
+  const suggested = reading && suggestedAlignment(project, correction, reading.suggested);
   const first = reading?.suggested[0];
   return (
     <section className="card" aria-label="Levels and delays" style={{ gridColumn: '1 / -1' }}>
@@ -46,22 +46,29 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
           Levels and delays{' '}
           <small>
             {first
-              ? `at the home spot, after the filters: all are brought to ${nameOf(first.quietestId)}, the quietest, and wait for ${first.latestId ? nameOf(first.latestId) : 'none'}, the latest`
+              ? `at the home spot, after the filters: all are brought to ${nameOf(first.quietestId)}, the quietest, delayed to match ${first.latestId ? nameOf(first.latestId) : 'none'}, the latest`
               : ''}
           </small>
         </span>
         <span style={{ display: 'flex', gap: 6 }}>
-          {reading ? <TableMenu table={() => alignTable(reading, alignment, speed, nameOf)} /> : null}
+          {reading ? (
+            <TableMenu table={() => alignTable(reading.channels, suggested!, alignment, speed, nameOf)} />
+          ) : null}
           <Button size="compact-xs" variant="filled" disabled={!reading} onClick={take}>
-            Take these
+            Apply
           </Button>
           <Button
             size="compact-xs"
             variant="default"
             disabled={Object.keys(alignment).length === 0}
-            onClick={() => onEdit('levels and delays as the processor had them', { alignment: {} })}
+            onClick={() =>
+              onEdit('the processor’s settings kept', ({ madeFrom }) => ({
+                alignment: {},
+                madeFrom: { ...madeFrom, levels: null },
+              }))
+            }
           >
-            Leave as the processor had them
+            Keep the processor’s settings
           </Button>
         </span>
       </h2>
@@ -82,13 +89,13 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
                 <th className="num">Suggested</th>
                 <th>Trim</th>
                 <th>Delay</th>
-                <th className="num">as a way</th>
+                <th className="num">as distance</th>
                 <th>Polarity</th>
               </tr>
             </thead>
             <tbody>
-              {reading.channels.map((c, i) => {
-                const s = reading.suggested[i]!;
+              {reading.channels.map((c) => {
+                const s = suggested![c.id] ?? PLAIN;
                 const now = alignment[c.id] ?? PLAIN;
                 return (
                   <tr key={c.id}>
@@ -100,7 +107,7 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
                         : `${(1000 * (c.arrivalS + c.latencyS)).toFixed(2)} ms`}
                     </td>
                     <td className="num mono">
-                      {formatDb(s.trimDb)}, {(1000 * s.delayS).toFixed(2)} ms
+                      {formatDb(s.trimDb)}, {s.delayMs.toFixed(2)} ms
                     </td>
                     <td>
                       <NumberField
@@ -133,8 +140,8 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
                     <td>
                       <Checkbox
                         size="xs"
-                        label="turned"
-                        aria-label={`Polarity of ${nameOf(c.id)} turned`}
+                        label="inverted"
+                        aria-label={`Polarity of ${nameOf(c.id)} inverted`}
                         checked={now.inverted}
                         onChange={(e) =>
                           set(c.id, `polarity of ${nameOf(c.id)}`, { inverted: e.currentTarget.checked })

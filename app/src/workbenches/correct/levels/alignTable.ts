@@ -8,7 +8,8 @@ export const PLAIN: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
 
 /** Levels and delays as they are read at the home spot, suggested and set, to take along. `speed` of sound in m/s. */
 export const alignTable = (
-  { channels, suggested }: Pick<HomeReading, 'channels' | 'suggested'>,
+  channels: HomeReading['channels'],
+  suggested: Record<string, Alignment>,
   alignment: Record<string, Alignment>,
   speed: number,
   nameOf: (id: string) => string,
@@ -22,21 +23,21 @@ export const alignTable = (
     'Suggested delay (ms)',
     'Trim (dB)',
     'Delay (ms)',
-    'as a way (m)',
+    'as distance (m)',
     'Polarity',
   ],
-  rows: channels.map((c, i) => {
-    const [s, now] = [suggested[i]!, alignment[c.id] ?? PLAIN];
+  rows: channels.map((c) => {
+    const [s, now] = [suggested[c.id] ?? PLAIN, alignment[c.id] ?? PLAIN];
     return [
       nameOf(c.id),
       signedDb(c.levelDb),
       c.arrivalS === null ? '' : (1000 * (c.arrivalS + c.latencyS)).toFixed(2),
       signedDb(s.trimDb),
-      (1000 * s.delayS).toFixed(2),
+      s.delayMs.toFixed(2),
       signedDb(now.trimDb),
       now.delayMs.toFixed(2),
       ((now.delayMs / 1000) * speed).toFixed(2),
-      now.inverted ? 'reversed' : 'normal',
+      now.inverted ? 'inverted' : 'normal',
     ];
   }),
 });

@@ -12,9 +12,10 @@ import {
   type Correction,
   type Project,
   loudspeakerById,
+  filterPart,
 } from '@pebble-hall/core/project';
 import type { Job } from '../../../services/derivation';
-import { filterPart, type ExactFilters } from '../../../services/exactFilters';
+import { type ExactFilters } from '../../../services/exactFilters';
 import { runJob } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
 
@@ -30,7 +31,11 @@ interface Asked {
   filters: ExactFilters;
 }
 
-async function read({ ground, correction, requests, filters }: Asked, { signal }: Job): Promise<HomeReading> {
+/** Levels and arrivals of all channels at the home spot after their correction. @throws Error without a sweep there */
+export async function readAtHome(
+  { ground, correction, requests, filters }: Asked,
+  { signal }: Partial<Job> = {},
+): Promise<HomeReading> {
   const home = ground.place.spots[0]!.id;
   const channels: ChannelAtHome[] = [];
   for (const request of requests) {
@@ -60,7 +65,7 @@ export function useAtHome(
       requests,
       filters,
     },
-    read,
+    readAtHome,
   );
   return { reading: value, problem };
 }

@@ -19,6 +19,8 @@ interface ShapeCardsProps {
   /** whether the family has a target, and the channel a span of its own */
   own: { target: boolean; span: boolean };
   design: ChannelDesign | null;
+  /** the same as it will play: with the bass that it sends */
+  played: ChannelDesign | null;
   made: ExactChannel | null;
   guard: string;
   verbs: ReturnType<typeof correctionVerbs>;
@@ -36,7 +38,7 @@ export function ShapeCards(props: ShapeCardsProps) {
   const rollOffs = useAlike(props.design?.rollOffs ?? null);
   const reach = useAlike(props.design?.reach ?? null);
   const span = useAlike(props.design?.span ?? null);
-  const { design } = props;
+  const { played } = props;
   return (
     <>
       <TargetCard
@@ -62,7 +64,7 @@ export function ShapeCards(props: ShapeCardsProps) {
         onFamily={verbs.setFamilySpan}
         onFind={verbs.findSpan}
       />
-      <PredictionCard design={design} made={props.made} guard={props.guard}>
+      <PredictionCard design={played} made={props.made} guard={props.guard}>
         <Button component="a" href="/hand-over" size="compact-sm" style={{ flexShrink: 0 }}>
           Hand over
         </Button>

@@ -7,6 +7,7 @@ import type { Shown } from '../pages';
 export const ShowMenu = memo(function ShowMenu({
   shown,
   group,
+  sendsBass,
   onShown,
   missOver,
   onMissOver,
@@ -14,6 +15,8 @@ export const ShowMenu = memo(function ShowMenu({
   shown: Shown;
   /** whether several channels are seen */
   group: boolean;
+  /** whether any channel sends its bass to the subwoofers */
+  sendsBass: boolean;
   onShown: (shown: Shown) => void;
   missOver: number;
   onMissOver: (db: number) => void;
@@ -38,6 +41,7 @@ export const ShowMenu = memo(function ShowMenu({
         {box('seatRangeBefore', 'seat range as found')}
         {box('seatRangeAfter', 'seat range as left')}
         {group ? null : box('spots', 'single spots')}
+        {sendsBass ? box('alone', 'channels without their bass') : null}
         <div className="row">
           <span>Mark channels that miss by more than</span>
           <NumberField

@@ -8,6 +8,7 @@ export function channelTraces(
   { spots }: Shown,
   spotLevels: Float64Array[],
   against: { name: string; design: ChannelDesign } | null,
+  bass: 'with its bass' | 'without its bass' | null = null,
 ): ChartTrace[] {
   return [
     {
@@ -19,7 +20,7 @@ export function channelTraces(
     },
     {
       id: 'predicted',
-      label: 'as left (predicted)',
+      label: bass === null ? 'as left (predicted)' : `as left (predicted), ${bass}`,
       role: 'predicted',
       colour: 'trace-heather',
       levels: design.predicted.averageDb,

@@ -27,6 +27,8 @@ interface LevelPlotRequest {
   shown: Shown;
   /** level of the filter as made */
   madeDb: Float64Array | null;
+  /** whether what is predicted counts the bass that the channel sends; null where it sends none */
+  bass: 'with its bass' | 'without its bass' | null;
   against: { name: string; design: ChannelDesign } | null;
   spotLevels: Float64Array[];
   notes: DesignNote[];
@@ -60,14 +62,14 @@ export function rangeOfFound(founds: Float64Array[]): LevelPlot['range'] {
 
 /** What the plot of levels and filters shows, of a channel or of several. */
 export function useLevelPlot(request: LevelPlotRequest): LevelPlot {
-  const { design, group, oneTarget, look, shown, madeDb, against, spotLevels, notes, limits } = request;
+  const { design, group, oneTarget, look, shown, madeDb, bass, against, spotLevels, notes, limits } = request;
   const traces = useMemo(() => {
     if (group) return groupTraces(group, look, shown);
     if (!design) return [];
     return look === 'Filter'
       ? filterTraces(design, madeDb, against)
-      : channelTraces(design, shown, spotLevels, against);
-  }, [group, design, look, madeDb, against, shown, spotLevels]);
+      : channelTraces(design, shown, spotLevels, against, bass);
+  }, [group, design, look, madeDb, bass, against, shown, spotLevels]);
   const bands = useMemo(() => {
     if (look !== 'Level') return [];
     return group ? groupBands(group, shown) : design ? channelBands(design, shown) : [];

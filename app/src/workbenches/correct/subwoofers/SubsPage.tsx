@@ -1,17 +1,13 @@
 import { theProcessor } from '../../../services/theProcessor';
 import { Button } from '@mantine/core';
-import {
-  type Correction,
-  type Project,
-  fittedOf,
-  usableSpots,
-  loudspeakerName,
-} from '@pebble-hall/core/project';
+import { type Correction, type Project, loudspeakerName } from '@pebble-hall/core/project';
 import { STARTING_SUB_LIMITS, type SubsTogether } from '@pebble-hall/core/alignment';
 import { plainSub, type SubSetting } from '@pebble-hall/core/processing';
 import { useState } from 'react';
 import { formatDb, formatHz } from '../../../charts/chartMath';
-import { traceRef, type TraceRef } from '@pebble-hall/core/jobs';
+import type { TraceRef } from '@pebble-hall/core/jobs';
+import { evenOutSeats } from '../steps/takeSteps';
+import { subTraces } from './subTraces';
 import type { Job } from '../../../services/derivation';
 import { runJob } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
@@ -20,24 +16,6 @@ import { NumberField } from '../../../parts/NumberField';
 import { tellProblem } from '../../../services/notify';
 import { sentenceOf } from '../../../store';
 import type { Edit } from '../useCorrection';
-
-/** Traces of all subwoofers at the spots that have all of them: `[sub][spot]`. */
-function subTraces(project: Project): { ids: string[]; traces: TraceRef[][] } {
-  const subs = fittedOf(project).filter((l) => l.role === 'subwoofer');
-  const own = subs.map((l) => usableSpots(project, l.id).averaged);
-  const spots = project.place.spots.filter((spot) => own.every((o) => o.some((s) => s.spotId === spot.id)));
-  return {
-    ids: subs.map((l) => l.id),
-    traces: own.map((o) =>
-      spots.map((spot) =>
-        traceRef(
-          o.find((s) => s.spotId === spot.id)!,
-          project.calibrations,
-        ),
-      ),
-    ),
-  };
-}
 
 /** How far the seats deviate from each other with the subwoofers as they were, and as they are set, dB. */
 async function read({ traces, settings }: { traces: TraceRef[][]; settings: SubSetting[] }, { signal }: Job) {
@@ -81,12 +59,7 @@ export function SubsPage({
   const optimise = async () => {
     setWork(true);
     try {
-      const { rate } = theProcessor().profile;
-      const result = await runJob('design.evenSeats', { traces, limits: STARTING_SUB_LIMITS, rate });
-      setFound(result);
-      onEdit('subwoofers together', {
-        subs: Object.fromEntries(ids.map((id, i) => [id, result.settings[i]!])),
-      });
+      setFound(await evenOutSeats(onEdit));
     } catch (error) {
       tellProblem(sentenceOf(error));
     } finally {
@@ -115,13 +88,18 @@ export function SubsPage({
         </span>
         <span style={{ display: 'flex', gap: 6 }}>
           <Button size="compact-xs" loading={work} onClick={() => void optimise()}>
-            Make the seats alike
+            Even out the seats
           </Button>
           <Button
             size="compact-xs"
             variant="default"
             disabled={!together}
-            onClick={() => onEdit('subwoofers each by itself', { subs: {} })}
+            onClick={() =>
+              onEdit('subwoofers each by itself', ({ madeFrom }) => ({
+                subs: {},
+                madeFrom: { ...madeFrom, subs: null },
+              }))
+            }
           >
             Each by itself
           </Button>
@@ -176,7 +154,7 @@ export function SubsPage({
                       aria-label={`Polarity of ${nameOf(id)}`}
                       onClick={() => set(id, `polarity of ${nameOf(id)}`, { inverted: !s.inverted })}
                     >
-                      {s.inverted ? 'reversed' : 'normal'}
+                      {s.inverted ? 'inverted' : 'normal'}
                     </Button>
                   </td>
                   <td className="mono">

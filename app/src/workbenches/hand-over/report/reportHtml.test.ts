@@ -67,6 +67,7 @@ const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = [],
     spots,
     withBass,
     designs: [design],
+    sendsBass: new Set(),
     madeAt: 0,
   });
 

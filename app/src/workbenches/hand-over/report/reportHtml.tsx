@@ -33,7 +33,9 @@ export interface ReportParts {
   spots: SpotVerdict[];
   /** channels that send bass, with what the subwoofers make of it */
   withBass: Comparison[];
+  /** those of channels that send their bass, with it */
   designs: ChannelDesign[];
+  sendsBass: ReadonlySet<string>;
   madeAt: number;
 }
 
@@ -147,7 +149,7 @@ const verdictOf = ({ difference, reasons }: Comparison): string[] =>
       ]
     : ['not measured again', ''];
 
-function Reached({ project, load, comparisons, spots, withBass, designs }: ReportParts) {
+function Reached({ project, load, comparisons, spots, withBass, designs, sendsBass }: ReportParts) {
   const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
   const changed = designKey(project, variant.correction) !== load.designKey;
   const rows = comparisons.map((c) => {
@@ -156,10 +158,12 @@ function Reached({ project, load, comparisons, spots, withBass, designs }: Repor
       nameOf(project, c.id),
       `${formatHz(c.span.from)} to ${formatHz(c.span.to)}`,
       design ? `${design.distance.before.toFixed(2)} dB` : '–',
-      design ? `${design.distance.after.toFixed(2)} dB` : '–',
+      design ? `${design.distance.after.toFixed(2)} dB${sendsBass.has(c.id) ? ' with its bass' : ''}` : '–',
       design?.distanceLeftOut
         ? `${design.distanceLeftOut.before.toFixed(2)} to ${design.distanceLeftOut.after.toFixed(2)} dB`
-        : 'none taken',
+        : sendsBass.has(c.id)
+          ? 'not known with its bass'
+          : 'none taken',
       ...verdictOf(c),
     ];
   });

@@ -7,11 +7,12 @@ import {
   type Project,
   type Variant,
   loudspeakerById,
+  filterPart,
 } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../../charts/chartMath';
 import { baseOutputs } from '../../../services/baseOutputs';
 import type { Job } from '../../../services/derivation';
-import { exactFilters, filterPart, outputsOf } from '../../../services/exactFilters';
+import { exactFilters, outputsOf } from '../../../services/exactFilters';
 import { runJob } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
 import { useProblem } from '../../../services/useTraceLevels';

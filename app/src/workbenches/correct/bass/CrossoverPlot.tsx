@@ -6,7 +6,7 @@ import type { CrossoverState } from './useCrossover';
 
 const grid = logGrid();
 
-interface JointPlotProps {
+interface CrossoverPlotProps {
   name: string;
   reading: CrossoverState | null;
   smoothing: Smoothing;
@@ -14,7 +14,7 @@ interface JointPlotProps {
 }
 
 /** A channel, the subwoofers and both together over all spots, and the low-frequency channel where there is one. */
-export function JointPlot({ name, reading, smoothing, onSmoothing }: JointPlotProps) {
+export function CrossoverPlot({ name, reading, smoothing, onSmoothing }: CrossoverPlotProps) {
   return (
     <ResponseChart
       key="joint"
@@ -49,7 +49,7 @@ function tracesOf(name: string, { mainDb, subsDb, sumDb, lowDb }: CrossoverState
 const POOR = 0.7;
 
 /** The joint read aloud. */
-export function JointNotes({
+export function CrossoverNotes({
   name,
   reading,
   aligned,
