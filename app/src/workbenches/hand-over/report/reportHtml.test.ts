@@ -56,7 +56,17 @@ const comparison = {
   foundDb: levels,
   predictedDb: design.predicted.averageDb,
   verifiedDb: design.predicted.averageDb,
-  difference: { rmsDb: 0.1, worstDb: -0.21, worstAt: 1000, noiseDb: 0, agrees: true, unjudged: 0 },
+  difference: {
+    rmsDb: 0.1,
+    worstDb: -0.21,
+    worstAt: 1000,
+    noiseDb: 0,
+    agrees: true,
+    unjudged: 0,
+    isJudged: true,
+    octaves: 6.6,
+    raiseDb: 0,
+  },
   reasons: [],
 };
 const make = (over: Partial<Project> = {}, withBass: (typeof comparison)[] = [], spots: SpotVerdict[] = []) =>
@@ -104,6 +114,7 @@ it('tells what every spot came to, once more than one was measured again', () =>
     measured: 7,
     worst: { id: 'left', db, at: 250 },
     agrees: Math.abs(db) <= 0.5,
+    unjudged: 0,
   });
   expect(make({}, [], [at('Home spot', 0.1)])).not.toContain('At every spot');
   const html = make({}, [], [at('Home spot', 0.1), at('Spot 2', -0.62)]);

@@ -217,7 +217,8 @@ function Reached({ project, load, comparisons, spots, withBass, designs, sendsBa
       <p className="small">
         Distance: RMS over the span, 1/6 octave, level matched. Verified: measured again at the home spot with
         the memory active; as predicted where it is within 0.5 dB beyond what noise can explain, 1/6 octave,
-        20 dB or more above the noise.
+        20 dB or more above the noise; a channel of which less than half its span stands so clear is not
+        judged.
       </p>
     </>
   );

@@ -42,6 +42,7 @@ export function ChannelMisses({
       <thead>
         <tr>
           <th>Channel</th>
+          <th className="num">judged</th>
           <th className="num">RMS</th>
           <th className="num">Most</th>
           <th className="num">at</th>
@@ -60,6 +61,12 @@ export function ChannelMisses({
               </td>
               {difference ? (
                 <>
+                  <td
+                    className="num mono"
+                    title={`${(difference.octaves - difference.unjudged).toFixed(1)} of ${difference.octaves.toFixed(1)} octaves stand clear of the noise`}
+                  >
+                    {Math.round(100 * (1 - difference.unjudged / difference.octaves))} %
+                  </td>
                   <td className="num mono">{difference.rmsDb.toFixed(2)} dB</td>
                   <td
                     className={`num mono ${difference.agrees ? 'good' : 'attention'}`}
@@ -74,7 +81,7 @@ export function ChannelMisses({
                   <td className="num mono">{formatHz(difference.worstAt)}</td>
                 </>
               ) : (
-                <td className="quiet" colSpan={3}>
+                <td className="quiet" colSpan={4}>
                   not measured again yet
                 </td>
               )}

@@ -15,22 +15,32 @@ export function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad |
       : `All ${list.length} channels were`;
   const largest = (all: typeof done) =>
     all.reduce((a, b) => (Math.abs(b.worstDb) > Math.abs(a.worstDb) ? b : a));
-  if (done.every((d) => d.agrees)) {
-    const most = Math.abs(largest(done).worstDb);
+  const judged = done.filter((d) => d.isJudged);
+  const open = done.length - judged.length;
+  const notJudged =
+    open > 0 ? ` ${open} of them ${open === 1 ? 'is' : 'are'} not judged: too near the noise.` : '';
+  if (judged.length === 0)
+    return <span className="attention">{of} measured again, and none is judged: too near the noise.</span>;
+  const share =
+    judged.reduce((sum, d) => sum + d.octaves - d.unjudged, 0) /
+    judged.reduce((sum, d) => sum + d.octaves, 0);
+  if (judged.every((d) => d.agrees)) {
+    const most = Math.abs(largest(judged).worstDb);
     return (
-      <span className="good">
-        {of} measured again. They do what was predicted,{' '}
+      <span className={open > 0 ? '' : 'good'}>
+        {of} measured again. {open > 0 ? 'Those that are judged' : 'They'} do what was predicted,{' '}
         {most <= AGREES_DB
-          ? `within ${most.toFixed(2)} dB.`
-          : `within ${AGREES_DB} dB and what noise explains at ${formatHz(largest(done).worstAt)}.`}
+          ? `within ${most.toFixed(2)} dB`
+          : `within ${AGREES_DB} dB and what noise explains at ${formatHz(largest(judged).worstAt)}`}
+        , judged over {Math.round(100 * share)} % of their spans.{notJudged}
       </span>
     );
   }
-  const worst = largest(done.filter((d) => !d.agrees));
+  const worst = largest(judged.filter((d) => !d.agrees));
   return (
     <span className="attention">
       {of} measured again. The largest miss is {formatDb(worst.worstDb)} at {formatHz(worst.worstAt)}: choose
-      the channel to see why.
+      the channel to see why.{notJudged}
     </span>
   );
 }

@@ -124,6 +124,7 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
     const { id, predictedDb, verifiedDb, span, difference } = c;
     const { verified } = heard[i]!;
     if (!verified || !verifiedDb || !difference || difference.agrees) return c;
+    if (!difference.isJudged) return { ...c, reasons: [notJudged(difference, verified.levelDbfs)] };
     const loudspeaker = loudspeakerById(ground.place, id)!;
     const reasons = missReasons(grid, {
       predictedDb: smoothLevels(grid, predictedDb, 6),
@@ -188,3 +189,16 @@ function marginNear({ margins, verdict }: Sweep, frequency: number): number {
 
 /** Where a filter's main tap stands: by so much it makes the sound later. */
 const latencyS = (fir: Float32Array | null): number => (fir ? mainTap(fir) / theProcessor().profile.rate : 0);
+
+/** Why a channel was not judged, and what to do. @param levelDbfs that it was measured at */
+export function notJudged({ raiseDb }: Pick<Difference, 'raiseDb'>, levelDbfs: number): string {
+  const wanted = Math.ceil(levelDbfs + raiseDb);
+  const what =
+    wanted <= LOUDEST_DBFS
+      ? `measure at ${wanted} dBFS`
+      : 'measure louder, or with longer sweeps, or when it is quieter';
+  return `not judged: too near the noise, ${what}`.replace('-', '\u2212');
+}
+
+/** Sweeps hotter than this are seldom played. */
+const LOUDEST_DBFS = -6;

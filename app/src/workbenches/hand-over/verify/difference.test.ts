@@ -1,5 +1,6 @@
 import { logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
+import { notJudged } from './compareLoad';
 import { differenceOf } from './difference';
 
 const grid = logGrid();
@@ -64,6 +65,26 @@ describe('verified against predicted', () => {
     expect(got.worstDb).toBeCloseTo(-0.2, 1);
     expect(got.unjudged).toBeGreaterThan(1); // from 100 Hz to some way from 200 to 400 Hz
     expect(got.unjudged).toBeLessThan(2);
+  });
+
+  it('gives RMS and largest difference over the same part', () => {
+    const lows = (f: number) => (f < 300 ? 5 : 80);
+    const verified = level((f) => (f < 150 ? -4 : -10.2), lows);
+    const { rmsDb, worstDb } = differenceOf(grid, predicted, found, verified, span);
+    expect(rmsDb).toBeLessThanOrEqual(Math.abs(worstDb) + 1e-9);
+  });
+
+  it('is no judgement where less than half of the span stands clear, and says how much louder it takes', () => {
+    const near = level(
+      () => -10,
+      (f) => (f > 6000 ? 40 : 8),
+    );
+    const got = differenceOf(grid, predicted, found, near, span);
+    expect(got).toMatchObject({ agrees: false, isJudged: false });
+    expect(got.raiseDb).toBeCloseTo(12, 0); // from 8 to 20 dB
+    expect(got.octaves).toBeCloseTo(Math.log2(100), 1);
+    expect(notJudged(got, -40)).toBe('not judged: too near the noise, measure at \u221228 dBFS');
+    expect(notJudged(got, -12)).toMatch(/louder, or with longer sweeps/);
   });
 
   it('never calls true what is all noise', () => {

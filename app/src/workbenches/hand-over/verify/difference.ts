@@ -1,4 +1,4 @@
-import { rmsDistance, type Span } from '@pebble-hall/core/correct';
+import type { Span } from '@pebble-hall/core/correct';
 import { aboveNoiseDb, noiseMovesDb, responseMargins } from '@pebble-hall/core/measure';
 import type { Sweep } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
@@ -21,7 +21,12 @@ export const heardOf = (
   sweepS: number,
 ): Heard => ({ levelDb, margins: sweep ? responseMargins(sweep.margins, sweep.decayEnd, sweepS) : [] });
 
-/** Verified less predicted, 1/6 octave, within the span. */
+/** Less than this share of the span is no judgement. */
+const LEAST_JUDGED = 0.5;
+/** So much of the span has to be judged for a louder sweep to be no use. */
+const WELL_JUDGED = 0.9;
+
+/** Verified less predicted, 1/6 octave, over the part of the span that is judged. */
 export interface Difference {
   rmsDb: number;
   /** where it disagrees, the one farthest beyond what noise can explain; else the largest */
@@ -29,10 +34,15 @@ export interface Difference {
   worstAt: number;
   /** what noise can explain of it, dB */
   noiseDb: number;
-  /** whether it is no more than what counts as true, and noise */
+  /** whether it was judged, and is no more than what counts as true, and noise */
   agrees: boolean;
-  /** octaves of the span that lie too near to the noise to be judged */
+  /** whether at least half of the span stands clear of the noise */
+  isJudged: boolean;
+  /** octaves of the span, and those of them that lie too near to the noise to be judged */
+  octaves: number;
   unjudged: number;
+  /** by how much louder sweeps would have most of it judged, dB */
+  raiseDb: number;
 }
 
 /**
@@ -55,6 +65,7 @@ export function differenceOf(
   ].flatMap(({ levelDb, margins }) => (margins.length > 0 ? [aboveNoiseDb(grid, levelDb, margins)] : []));
   const inside = [...grid.keys()].filter((i) => grid[i]! >= span.from && grid[i]! <= span.to);
   const clear = inside.filter((i) => above.every((curve) => curve[i]! >= JUDGED_ABOVE_DB));
+  const isJudged = clear.length >= LEAST_JUDGED * inside.length;
   const judged = clear.length > 0 ? clear : inside;
   const off = (i: number) => b[i]! - a[i]!;
   const noise = (i: number) =>
@@ -62,16 +73,24 @@ export function differenceOf(
   const beyond = (i: number) => Math.abs(off(i)) - noise(i);
   const largest = (of: (i: number) => number) => judged.reduce((w, i) => (of(i) > of(w) ? i : w), judged[0]!);
   const farthest = largest(beyond);
-  const agrees = clear.length > 0 && beyond(farthest) <= AGREES_DB;
+  const agrees = isJudged && beyond(farthest) <= AGREES_DB;
   // what disagrees is shown where it does; else the largest difference, though noise may explain it
   const worst = agrees ? largest((i) => Math.abs(off(i))) : farthest;
+  /** What lifts the quietest tenth that still has to count to where it is judged. */
+  const raise = () => {
+    const least = inside.map((i) => Math.min(...above.map((curve) => curve[i]!))).sort((x, y) => x - y);
+    return Math.max(0, JUDGED_ABOVE_DB - least[Math.floor((1 - WELL_JUDGED) * least.length)]!);
+  };
   const octave = Math.log2(grid[1]! / grid[0]!);
   return {
-    rmsDb: rmsDistance(grid, a, b, span),
+    rmsDb: Math.sqrt(judged.reduce((sum, i) => sum + off(i) ** 2, 0) / judged.length),
     worstDb: off(worst),
     worstAt: grid[worst]!,
     noiseDb: noise(worst),
     agrees,
+    isJudged,
+    octaves: inside.length * octave,
     unjudged: (inside.length - clear.length) * octave,
+    raiseDb: clear.length >= WELL_JUDGED * inside.length ? 0 : raise(),
   };
 }

@@ -13,6 +13,7 @@ export const missTable = (title: string, list: Comparison[], nameOf: (id: string
     'Channel',
     'Span from (Hz)',
     'Span to (Hz)',
+    'Judged (octaves)',
     'RMS (dB)',
     'Most (dB)',
     'at (Hz)',
@@ -25,13 +26,14 @@ export const missTable = (title: string, list: Comparison[], nameOf: (id: string
     hz(span.to),
     ...(d
       ? [
+          `${(d.octaves - d.unjudged).toFixed(1)} of ${d.octaves.toFixed(1)}`,
           d.rmsDb.toFixed(2),
           number(d.worstDb),
           hz(d.worstAt),
           d.noiseDb.toFixed(2),
           d.agrees ? 'as predicted' : reasons.join('; '),
         ]
-      : ['', '', '', '', 'not measured again']),
+      : ['', '', '', '', '', 'not measured again']),
   ]),
 });
 
@@ -45,6 +47,6 @@ export const spotTable = (title: string, list: SpotVerdict[], nameOf: (id: strin
     number(s.worst.db),
     nameOf(s.worst.id),
     hz(s.worst.at),
-    s.agrees ? 'as predicted' : 'look again',
+    s.agrees ? 'as predicted' : s.unjudged > 0 ? `${s.unjudged} not judged` : 'look again',
   ]),
 });

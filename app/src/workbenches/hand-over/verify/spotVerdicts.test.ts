@@ -4,7 +4,17 @@ import { spotVerdict, verdictOf } from './spotVerdicts';
 const spot = { id: 's2', name: 'Spot 2' };
 const miss = (id: string, worstDb: number, noiseDb = 0, agrees = true) => ({
   id,
-  difference: { rmsDb: 0.1, worstDb, worstAt: 100, noiseDb, agrees, unjudged: 0 },
+  difference: {
+    rmsDb: 0.1,
+    worstDb,
+    worstAt: 100,
+    noiseDb,
+    agrees,
+    unjudged: 0,
+    isJudged: true,
+    octaves: 6.6,
+    raiseDb: 0,
+  },
 });
 
 it('a spot is judged by the channel that misses most there, above or below; what noise explains comes second', () => {
@@ -16,8 +26,16 @@ it('a spot is judged by the channel that misses most there, above or below; what
     measured: 3,
     worst: { id: 'sub', db: -0.7, at: 100 },
     agrees: false,
+    unjudged: 0,
   });
   expect(spotVerdict(spot, list.slice(2))).toMatchObject({ agrees: true, worst: { id: 'sub 2' } });
+});
+
+it('what lies too near the noise is no miss and no pass', () => {
+  const near = miss('left', 4, 0, false);
+  const unjudged = { ...near, difference: { ...near.difference, isJudged: false } };
+  expect(spotVerdict(spot, [unjudged, miss('sub', 0.2)])).toMatchObject({ agrees: false, unjudged: 1 });
+  expect(verdictOf([unjudged, miss('sub', 0.2)], ['left', 'sub'], 'key')).toBeNull();
 });
 
 it('a spot where nothing was measured again has no verdict', () => {

@@ -17,8 +17,10 @@ export interface SpotVerdict {
   /** channels that were measured again there */
   measured: number;
   worst: { id: string; db: number; at: number };
-  /** whether all of them do what was predicted */
+  /** whether all of them were judged, and do what was predicted */
   agrees: boolean;
+  /** those that lie too near the noise to be judged */
+  unjudged: number;
 }
 
 /** What the comparisons of a spot come to; null where nothing was measured again. */
@@ -28,7 +30,8 @@ export function spotVerdict(
 ): SpotVerdict | null {
   const misses = list.flatMap((c) => (c.difference ? [{ id: c.id, ...c.difference }] : []));
   if (misses.length === 0) return null;
-  const wrong = misses.filter((m) => !m.agrees);
+  const wrong = misses.filter((m) => m.isJudged && !m.agrees);
+  const unjudged = misses.filter((m) => !m.isJudged).length;
   const worst = (wrong.length > 0 ? wrong : misses).reduce((a, b) =>
     Math.abs(b.worstDb) > Math.abs(a.worstDb) ? b : a,
   );
@@ -37,7 +40,8 @@ export function spotVerdict(
     name,
     measured: misses.length,
     worst: { id: worst.id, db: worst.worstDb, at: worst.worstAt },
-    agrees: wrong.length === 0,
+    agrees: wrong.length === 0 && unjudged === 0,
+    unjudged,
   };
 }
 
@@ -61,7 +65,7 @@ export async function verdictsOfSpots(
   return out;
 }
 
-/** The verdict on the home spot as it is now; null while a channel is not measured again, or cannot be compared any more. */
+/** The verdict on the home spot as it is now; null while a channel is not measured again, not judged, or cannot be compared any more. */
 export async function homeVerdict(project: Project, load: MemoryLoad): Promise<LoadVerdict | null> {
   const list = await compareLoad(comparisonGround(project, load, project.place.spots[0]!.id, 'verified'));
   return verdictOf(list, Object.keys(load.spans), verdictKey(project, load));
@@ -73,7 +77,9 @@ export function verdictOf(
   ids: string[],
   of: string,
 ): LoadVerdict | null {
-  const judged = new Map(list.flatMap((c) => (c.difference ? [[c.id, c.difference.agrees] as const] : [])));
+  const judged = new Map(
+    list.flatMap((c) => (c.difference?.isJudged ? [[c.id, c.difference.agrees] as const] : [])),
+  );
   return ids.every((id) => judged.has(id)) ? { of, missing: ids.filter((id) => !judged.get(id)) } : null;
 }
 
