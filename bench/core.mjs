@@ -8,7 +8,7 @@ import {
   designChannel,
   exactChannel,
   excessPhase,
-  foundChannel,
+  measuredChannel,
   STARTING_FILTER,
   STARTING_GOAL,
 } from '../core/dist/correct/index.js';
@@ -60,7 +60,7 @@ export async function benchCore() {
 
   const grid = logGrid();
   const founds = Array.from({ length: 7 }, (_, c) =>
-    foundChannel(
+    measuredChannel(
       grid,
       [0, 1, 2].map((spot) => {
         const shape = whiteNoise(grid.length, 3 * c + spot + 5);
@@ -112,7 +112,7 @@ export async function benchCore() {
       const spectrum = fineSpectrum(r);
       return { power: powerOnGrid(r, grid, 48, spectrum), excess: excessPhase(r, grid, spectrum) };
     });
-    const found = foundChannel(
+    const found = measuredChannel(
       grid,
       traces.map((t) => t.power),
       [],

@@ -21,7 +21,7 @@ const PLACES: [path: string, sees: string, parts: string[], open: (part: string)
     workOn,
   ],
   ['/listen', 'What is heard', [], tab],
-  ['/hand-over', 'Take along', [], tab],
+  ['/hand-over', 'Export', [], tab],
 ];
 
 describe.each(['Daylight', 'Dusk'])('in %s, WCAG 2.2 AA and best practice', (look) => {

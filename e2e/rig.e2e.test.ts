@@ -138,7 +138,7 @@ describe('faults lead to the right verdict', () => {
       await checkOne(channel);
       await user.until('it is right again', async () => /loud enough/.test(await user.textOf(channel)));
     };
-    await one('Output 2 has its polarity reversed', 'Right', /polarity is reversed: exchange \+ and −/);
+    await one('Output 2 has its polarity inverted', 'Right', /polarity is inverted: exchange \+ and −/);
     await one('The loudspeaker on output 3 buzzes', 'Centre', /distorts by \d\d % \(5 % is the limit\)/);
     await one('The loopback cable is pulled out', 'Left', /the loopback carried nothing/);
     await user.practise('Outputs 3 and 5 are exchanged');
@@ -156,20 +156,20 @@ describe('faults lead to the right verdict', () => {
   });
 
   it('old settings in the processor: told what adds up and what stays, set to zero, put back', async () => {
-    await user.sees('No trims, delays or turned polarity');
+    await user.sees('No trims, delays or inverted polarity');
     await user.click('//button[normalize-space(.)="Practise"]');
     await user.press('Leave old settings in the processor');
     await user.click('//button[normalize-space(.)="Practise"]');
     await user.sees(
-      'Adds up with a correction: Left −3 dB; Surround left +2.5 dB; Sub 2 6.5 ms, polarity turned.',
+      'Adds up with a correction: Left −3 dB; Surround left +2.5 dB; Sub 2 6.5 ms, polarity inverted.',
     );
     await user.sees(/Stays and is measured along: Sub 1 low-pass 110 Hz/);
     await user.press('Set them to zero');
-    await user.sees('No trims, delays or turned polarity');
+    await user.sees('No trims, delays or inverted polarity');
     await user.press('Put back what was there');
     await user.sees('Adds up with a correction: Left −3 dB');
     await user.press('Set them to zero');
-    await user.sees('No trims, delays or turned polarity');
+    await user.sees('No trims, delays or inverted polarity');
   });
 
   it('two subwoofers on one output: found, matched one at a time', async () => {
@@ -201,10 +201,10 @@ describe('distances', () => {
     await user.sees('Nothing is typed or heard yet');
     await user.type('Typed to Left', '4.2');
     await user.click('//button[normalize-space(.)="Left"]');
-    await user.press('Microphone close to Left: hear');
+    await user.press('Measure close to Left');
     await user.sees('1 of 8 places heard');
     await user.click('//button[normalize-space(.)="Home spot"]');
-    await user.press('Microphone at Home spot: hear');
+    await user.press('Measure from the home spot');
     await user.sees('2 of 8 places heard');
     await user.sees(/typed 4\.20 m, heard 3\.1\d m/);
     await user.type('Set by hand to Left', '3.12');

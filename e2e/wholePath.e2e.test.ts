@@ -43,12 +43,12 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('Start here');
     const stones = await user.driver.findElements({ css: 'nav[aria-label=Workbenches] a' });
     expect(await Promise.all(stones.map((s) => s.getText()))).toEqual([
-      'Rig\nnot begun',
-      'Mic walk\nnot begun',
-      'Traces\nnothing yet',
-      'Correct\nnot begun',
-      'Listen\nnothing yet',
-      'Hand over\nnothing loaded',
+      'Rig\nnot started',
+      'Mic walk\nnot started',
+      'Traces\nnot started',
+      'Correct\nnot started',
+      'Listen\nnot started',
+      'Hand over\nnot started',
     ]);
     await user.click('//a[normalize-space(.)="Begin with Rig"]');
     await user.sees('Check every channel');
@@ -123,7 +123,7 @@ describe('from an empty browser to a verified correction', () => {
       );
       expect(1 - Number(after) / Number(before), `${channel}: ${after}, was ${before}`).toBeGreaterThan(0.3);
     }
-    await user.sees(/left alone|moved by|had to be left alone/);
+    await user.sees(/left alone|(cut|boosted) by|had to be left alone/);
   });
 
   it('Correct: handles, span and strength drag, step and type; undo takes them back', async () => {
@@ -182,21 +182,21 @@ describe('from an empty browser to a verified correction', () => {
       await user.find(`//*[@aria-label="Left at Home spot: ${look.toLowerCase()} before and after"]`);
     }
     await user.among('What the plot shows', 'Level');
-    await user.press('Push the low end');
+    await user.press('Extend the low end');
     const price = () =>
       user.textOf('Price of the ends').then((t) => Number(/\+([\d.]+) dB; headroom [\d.]+ dB/.exec(t)![1]));
     let before = 0;
     await user.until('the push has its price', async () => (before = await price()) > 0.3);
     const reach = Number.parseFloat(
-      (await (await user.field('Low end pushed to')).getAttribute('value'))!.replace(/\D*$/, ''),
+      (await (await user.field('Low end extended to')).getAttribute('value'))!.replace(/\D*$/, ''),
     );
-    await user.type('Low end pushed to', String(Math.round(reach * 0.85)));
+    await user.type('Low end extended to', String(Math.round(reach * 0.85)));
     await user.until('further costs more', async () => (await price()) > before);
     await user.press('Keep its own low end');
-    await user.press('Push the high end');
+    await user.press('Extend the high end');
     await user.until('the high end has its price', async () => (await price()) >= 0);
     await user.press('Keep its own high end');
-    await user.button('Push the high end');
+    await user.button('Extend the high end');
   });
 
   it('Hand over: a broken transfer leaves the old memory as it was, and is gone on with after a reload', async () => {
@@ -260,11 +260,11 @@ describe('from an empty browser to a verified correction', () => {
     await user.among('What is worked on', 'Variants');
     await user.sees(/First variant.*[\d.]+, was [\d.]+ dB/);
     await user.press('Duplicate First variant');
-    await user.sees('First variant 2 (in hand)');
+    await user.sees('First variant 2 (editing)');
     await user.press('Rename First variant 2');
     const field = await user.driver.findElement({ css: 'input[aria-label="New name of First variant 2"]' });
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Sections', Key.ENTER);
-    await user.sees('Sections (in hand)');
+    await user.sees('Sections (editing)');
     await user.among('What is worked on', 'Subwoofers');
     await user.press('Even out the seats');
     const [, now, alone] =
@@ -300,7 +300,9 @@ describe('from an empty browser to a verified correction', () => {
     );
     await user.until('the crossover is read again', async () => {
       const [, share] =
-        /(\d+) % of a perfect in-phase sum/.exec(await (await user.region('Crossover alignment')).getText()) ?? [];
+        /(\d+) % of a perfect in-phase sum/.exec(
+          await (await user.region('Crossover alignment')).getText(),
+        ) ?? [];
       return Number(share) >= 75;
     });
     await user.tick('input 8 plays on the subwoofers alone');
@@ -336,7 +338,7 @@ describe('from an empty browser to a verified correction', () => {
       240_000,
     );
     await user.sees('All 7 channels were measured again');
-    await user.press('Take along: Verified less predicted, memory C, every spot');
+    await user.press('Export: Verified less predicted, memory C, every spot');
     await user.press('Save as CSV');
     const csv = (await user.download(/memory-C-every-spot\.csv$/)).bytes.toString().trim().split('\r\n');
     expect(csv[0]).toBe('Spot,Channels,Most (dB),Channel,at (Hz),Verdict');

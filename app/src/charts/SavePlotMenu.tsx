@@ -2,7 +2,7 @@ import { ActionIcon, Menu } from '@mantine/core';
 import { IconDownload } from '@tabler/icons-react';
 import { plotSvg, SAVED_SIZE, type SavedPlot } from './plotSvg';
 import { saveFile } from '../services/saveFile';
-import { tellProblem } from '../services/notify';
+import { notifyProblem } from '../services/notify';
 
 const fileName = (title: string) => title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '');
 
@@ -36,7 +36,7 @@ export function SavePlotMenu({ plot }: { plot: () => SavedPlot }) {
         <Menu.Item
           onClick={() =>
             void savePng(plot()).catch(() =>
-              tellProblem('The picture could not be made in this browser. Save it as SVG instead.'),
+              notifyProblem('The picture could not be made in this browser. Save it as SVG instead.'),
             )
           }
         >

@@ -8,7 +8,7 @@ export function TableMenu({ table }: { table: () => TableData }) {
   return (
     <Menu position="bottom-end" shadow="sm">
       <Menu.Target>
-        <ActionIcon size="sm" variant="default" aria-label={`Take along: ${table().title}`}>
+        <ActionIcon size="sm" variant="default" aria-label={`Export: ${table().title}`}>
           <IconTable size={14} />
         </ActionIcon>
       </Menu.Target>

@@ -1,6 +1,6 @@
 import type { Project, ProjectArray } from '@pebble-hall/core/project';
 import { projectOwner, sentenceOf } from '../store';
-import { tellProblem } from './notify';
+import { notifyProblem } from './notify';
 
 export type Change = (
   label: string,
@@ -14,7 +14,7 @@ export const changeProject: Change = async (label, change, arrays = []) => {
     await projectOwner().change(label, change, arrays);
     return true;
   } catch (error) {
-    tellProblem(`Not stored: ${label}. ${sentenceOf(error)}`);
+    notifyProblem(`Not stored: ${label}. ${sentenceOf(error)}`);
     return false;
   }
 };

@@ -17,7 +17,7 @@ import {
 } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { type PlayRequest } from '../ports/rig';
-import { joinPair, playOnly, takeSweep, type SweepOptions, type TimeBy } from './takeSweep';
+import { joinPair, playOnly, recordSweep, type SweepOptions, type TimeBy } from './recordSweep';
 import { activeMemory } from '../ports/processor';
 import { theProcessor } from './theProcessor';
 import { repository } from '../store';
@@ -128,7 +128,7 @@ async function takeWith(
     through,
   };
   for (let left = TAKES_WHEN_LOST; ; left--) {
-    const analysed = await takeSweep(device, settings, options);
+    const analysed = await recordSweep(device, settings, options);
     const lost = analysed.some((a) => a.verdict.reasons.some((r) => r.kind === 'dropouts'));
     if (left <= 1 || !lost) return analysed;
   }

@@ -20,7 +20,7 @@ import { projectNow, projectOwner, repository, sentenceOf } from '../store';
 import { baseOutputs } from './baseOutputs';
 import { exactFilters, outputsOf } from './exactFilters';
 import { measureSweep, memoryStamp } from './measuring';
-import { tell, tellProblem } from './notify';
+import { notify, notifyProblem } from './notify';
 import { processorChanged } from './processorChanged';
 import { exclusively } from './running';
 import { theProcessor } from './theProcessor';
@@ -64,7 +64,7 @@ async function guarded(what: string, run: (signal: AbortSignal) => Promise<void>
   try {
     await exclusively(what, run);
   } catch (error) {
-    if (isAbort(error)) tell(`${what}: stopped.`);
+    if (isAbort(error)) notify(`${what}: stopped.`);
     else set({ problem: `${what}: ${sentenceOf(error)}` });
   } finally {
     set({ work: null });
@@ -228,7 +228,7 @@ async function quick(run: () => Promise<ProcessorState>): Promise<void> {
     set({ state: await run() });
     processorChanged();
   } catch (error) {
-    tellProblem(sentenceOf(error));
+    notifyProblem(sentenceOf(error));
   }
 }
 export const recallMemory = (letter: string) => quick(() => theProcessor().recall(letter));

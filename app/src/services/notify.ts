@@ -1,7 +1,7 @@
 import { notifications } from '@mantine/notifications';
 
 /** A short word that goes away by itself. */
-export function tell(message: string): void {
+export function notify(message: string): void {
   notifications.show({ message, autoClose: 4000, withBorder: true });
 }
 
@@ -14,7 +14,7 @@ export function clearProblem(): void {
 }
 
 /** A problem: what happened, to which thing, and what to do; stays until it is closed or the next one comes. */
-export function tellProblem(message: string): void {
+export function notifyProblem(message: string): void {
   clearProblem();
   shown = notifications.show({
     message,

@@ -21,7 +21,7 @@ export function silence(): void {
 const silenceHere = (): void => running.getState().controller?.abort();
 
 /** Listens for the silence of other tabs, until the returned function is called. */
-export function heedSilence(): () => void {
+export function stopAllOnSilence(): () => void {
   const channel = new BroadcastChannel(CHANNEL);
   channel.onmessage = silenceHere;
   return () => channel.close();

@@ -1,7 +1,7 @@
 import type { TraceRef } from '@pebble-hall/core/jobs';
 import type { Calibration } from '@pebble-hall/core/project';
 import { useEffect } from 'react';
-import { tellProblem } from './notify';
+import { notifyProblem } from './notify';
 import { useJob } from './useJob';
 
 export interface TraceToShow {
@@ -25,6 +25,6 @@ export function useTraceLevels(wanted: TraceToShow[]): (Float64Array | null)[] {
 /** Tells a problem once it comes up. */
 export function useProblem(problem: string | null): void {
   useEffect(() => {
-    if (problem) tellProblem(problem);
+    if (problem) notifyProblem(problem);
   }, [problem]);
 }

@@ -4,11 +4,11 @@ import { abortError, isAbort } from '../ports/abort';
 import { projectNow, projectOwner, sentenceOf } from '../store';
 import { reasonSentence } from '../words/sweepReasons';
 import { measureSweeps, memoryStamp, type AtSpot, type MeasuredSweep } from './measuring';
-import { tell, tellProblem } from './notify';
+import { notify, notifyProblem } from './notify';
 import { processorChanged } from './processorChanged';
 import { handsFree, prompt, type HandsFree } from './prompts';
 import { exclusively } from './running';
-import type { Watched } from './takeSweep';
+import type { Watched } from './recordSweep';
 import { theProcessor } from './theProcessor';
 import { placesFrom, stopAt, stopsAgain, stopsLeft, type WalkJob, type WalkStop } from './walkJobs';
 
@@ -152,7 +152,7 @@ async function takeJob(
     if (RANK[next.sweep.verdict.state] <= RANK[first.sweep.verdict.state]) measured[i] = next;
     if (measured[i]!.sweep.verdict.state !== 'good') continue;
     const { spot, channel } = nameOf(next.sweep);
-    tell(
+    notify(
       `${spot}, ${channel}: ${first.sweep.verdict.reasons.map(toldOf).join('; ')}. Repeated by itself, and good now.`,
     );
   }
@@ -189,8 +189,8 @@ async function take(stops: WalkStop[]): Promise<void> {
       await prompt('done', how.prompts, signal);
     });
   } catch (error) {
-    if (isAbort(error)) tell('Stopped. Every sweep that was finished is stored.');
-    else tellProblem(sentenceOf(error));
+    if (isAbort(error)) notify('Stopped. Every sweep that was finished is stored.');
+    else notifyProblem(sentenceOf(error));
   } finally {
     setNow(null);
   }
@@ -228,8 +228,8 @@ export async function recallPlain(): Promise<void> {
     await theProcessor().recall(plain.letter);
     processorChanged();
     walk.setState({ filtered: null });
-    tell(`Memory ${plain.letter} is active: it holds no filters.`);
+    notify(`Memory ${plain.letter} is active: it holds no filters.`);
   } catch (error) {
-    tellProblem(sentenceOf(error));
+    notifyProblem(sentenceOf(error));
   }
 }

@@ -18,7 +18,7 @@ import { ChainPill } from './ChainPill';
 import { saveFile } from '../services/saveFile';
 import { FilePicker } from '../parts/FilePicker';
 import { SilenceButton } from './SilenceButton';
-import { tell, tellProblem } from '../services/notify';
+import { notify, notifyProblem } from '../services/notify';
 import { rigName } from '../services/theRig';
 
 const MOST_BYTES = 2e9;
@@ -37,9 +37,9 @@ export function FrameHeader({
   const step = async (way: 'undo' | 'redo') => {
     try {
       const label = await projectOwner()[way]();
-      if (label) tell(`${way === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
+      if (label) notify(`${way === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
     } catch (error) {
-      tellProblem(sentenceOf(error));
+      notifyProblem(sentenceOf(error));
     }
   };
   useEffect(() => {
@@ -60,7 +60,7 @@ export function FrameHeader({
       const { bytes } = await repository().exportFile(project.id);
       saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
     } catch (error) {
-      tellProblem(`The project could not be saved: ${sentenceOf(error)}`);
+      notifyProblem(`The project could not be saved: ${sentenceOf(error)}`);
     }
   };
   const openFile = async (file: File) => {
@@ -69,7 +69,7 @@ export function FrameHeader({
       const id = await repository().importFile(new Uint8Array(await file.arrayBuffer()));
       await openProjectHere(id);
     } catch (error) {
-      tellProblem(`${file.name} was not opened: ${sentenceOf(error)} The open project is as it was.`);
+      notifyProblem(`${file.name} was not opened: ${sentenceOf(error)} The open project is as it was.`);
     }
   };
   return (
@@ -134,7 +134,7 @@ export function FrameHeader({
               void openDemo(true)
                 .then(openProjectHere)
                 .then(() => stepTo('/'))
-                .catch((error: unknown) => tellProblem(sentenceOf(error)))
+                .catch((error: unknown) => notifyProblem(sentenceOf(error)))
             }
           >
             Start the demo afresh, keep this one
@@ -172,7 +172,7 @@ function OtherProjects({ current }: { current: string }) {
               .touch(id)
               .then(() => openProjectHere(id))
               .then(() => stepTo('/'))
-              .catch((error: unknown) => tellProblem(sentenceOf(error)));
+              .catch((error: unknown) => notifyProblem(sentenceOf(error)));
           }}
         >
           {name}, {place}

@@ -1,12 +1,12 @@
 import { Button } from '@mantine/core';
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
-import { heedSilence, running, silence } from '../services/running';
+import { stopAllOnSilence, running, silence } from '../services/running';
 
 /** Stops whatever sounds, in every tab; Escape does the same from any page. */
 export function SilenceButton() {
   const what = useStore(running, (r) => r.what);
-  useEffect(heedSilence, []);
+  useEffect(stopAllOnSilence, []);
   useEffect(() => {
     // also with nothing under way here: another tab may be sounding
     const onKey = (event: KeyboardEvent) => event.key === 'Escape' && silence();

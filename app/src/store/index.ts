@@ -6,11 +6,11 @@ export {
   openProjectHere,
   projectOwner,
   repository,
-  shelfTargets,
+  targetPresets,
 } from './store';
 export { projectNow, useProject } from './useProject';
 export type { OpenProject } from './openProject';
 export { sentenceOf, storageProblem } from './storageProblem';
 export { ProjectRepository } from './projectRepository';
 export { PebbleDatabase } from './database';
-export type { ShelfTarget } from './shelf';
+export type { TargetPreset } from './targetPresets';

@@ -2,7 +2,7 @@ import { PebbleDatabase, refuseNewer } from './database';
 import { ProjectOwner, type TabLine } from './openProject';
 import { ProjectRepository } from './projectRepository';
 import { madeFiltersOf } from './madeFilters';
-import { shelfOf } from './shelf';
+import { shelfOf } from './targetPresets';
 
 const CURRENT = 'pebble-hall.project';
 const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
@@ -44,7 +44,7 @@ export async function openProjectHere(id: string): Promise<void> {
 }
 
 /** Targets of one's own. */
-export const shelfTargets = shelfOf(() => repository().database);
+export const targetPresets = shelfOf(() => repository().database);
 
 /** Filters that were worked out on this page or another. */
 export const madeFilters = madeFiltersOf(() => repository().database);

@@ -55,7 +55,7 @@ it('finds nothing where all is well, and nothing of what was not checked', () =>
 describe('one line each', () => {
   it('reversed polarity, and polarity that cannot be told', () => {
     expect(sentencesOf(checked({ right: { reversed: true } }), 'right')).toEqual([
-      'polarity is reversed: exchange + and \u2212 at the loudspeaker or its plug',
+      'polarity is inverted: exchange + and \u2212 at the loudspeaker or its plug',
     ]);
     const unclear = checked({ right: { reversed: true, certainty: 1.05 } });
     expect(sentencesOf(unclear, 'right')).toEqual(['its polarity cannot be told from here']);

@@ -14,7 +14,7 @@ export function findingSentence(finding: Finding): string {
     case 'silent':
       return 'nothing arrived';
     case 'reversed':
-      return 'polarity is reversed: exchange + and \u2212 at the loudspeaker or its plug';
+      return 'polarity is inverted: exchange + and \u2212 at the loudspeaker or its plug';
     case 'polarity unclear':
       return 'its polarity cannot be told from here';
     case 'misfit': {

@@ -10,7 +10,7 @@ const dip: LeftAlone = {
   gainDb: 0.2,
   wantedDb: 11.2,
   reason: 'moves',
-  spreadDb: 5.13,
+  standardDeviationDb: 5.13,
   turned: 0,
 };
 const words = (change: Partial<LeftAlone>) => readLeftAlone({ ...dip, ...change }, 6, 15);
@@ -24,7 +24,7 @@ describe('what was left alone, in words', () => {
 
   it('says what was done all the same, where it was half a dB or more', () => {
     expect(words({ gainDb: 0.49 }).text).toMatch(/: left alone\.$/);
-    expect(words({ gainDb: 1.26 }).text).toMatch(/: moved by \+1\.3 dB only\.$/);
+    expect(words({ gainDb: 1.26 }).text).toMatch(/: boosted by 1\.3 dB only\.$/);
   });
 
   it('tells at how many spots a dip is not of minimum phase', () => {
@@ -40,7 +40,7 @@ describe('what was left alone, in words', () => {
       /^filling it takes \+5\.0 dB; deep dips are filled in part only/,
     );
     const peak = words({ reason: 'cut limit', offDb: 18.4, gainDb: -15 });
-    expect(peak.text).toBe('Peak at 52 Hz, +18.4 dB: moved by −15.0 dB only.');
+    expect(peak.text).toBe('Peak at 52 Hz, +18.4 dB: cut by 15.0 dB only.');
     expect(peak.small).toBe('at most −15.0 dB is allowed');
   });
 });

@@ -1,19 +1,25 @@
 import type { LeftAlone } from '@pebble-hall/core/correct';
 import { formatDb, formatHz } from '../charts/chartMath';
 
+/** What a filter does to a level: "cut by 8.4 dB", "boosted by 3.0 dB". */
+export const changeWords = (gainDb: number): string =>
+  Math.abs(gainDb) < 0.05
+    ? 'not changed'
+    : `${gainDb < 0 ? 'cut' : 'boosted'} by ${Math.abs(gainDb).toFixed(1)} dB`;
+
 /** What was left alone, and why, in words. */
 export function readLeftAlone(
-  { at, offDb, gainDb, wantedDb, reason, spreadDb, turned }: LeftAlone,
+  { at, offDb, gainDb, wantedDb, reason, standardDeviationDb, turned }: LeftAlone,
   maxBoostDb: number,
   maxCutDb: number,
 ): { text: string; small: string } {
-  const done = Math.abs(gainDb) < 0.5 ? 'left alone' : `moved by ${formatDb(gainDb)} only`;
+  const done = Math.abs(gainDb) < 0.5 ? 'left alone' : `${changeWords(gainDb)} only`;
   const off = formatDb(offDb);
   switch (reason) {
     case 'moves':
       return {
         text: `Dip at ${formatHz(at)}, ${off}, differs from spot to spot: ${done}.`,
-        small: `spots deviate by ${spreadDb.toFixed(1)} dB; filling it would hurt other seats`,
+        small: `spots deviate by ${standardDeviationDb.toFixed(1)} dB; filling it would hurt other seats`,
       };
     case 'not minimum phase':
       return {

@@ -23,6 +23,9 @@ export interface Stone {
 /** Less than this over the noise is not worth measuring with; the aim is higher. */
 const ENOUGH_DB = 20;
 
+/** The same on every stone. */
+const NOT_STARTED = 'not started';
+
 /** The stepping stones of what exists, each with its evidence. */
 export function stonesOf(project: Project): Stone[] {
   return [
@@ -40,7 +43,7 @@ type Evidence = Pick<Stone, 'state' | 'evidence'>;
 function rigState(project: Project): Evidence {
   const fitted = fittedOf(project);
   const margins = fitted.map((l) => marginNow(project, l.id)).filter((m) => m !== null);
-  if (margins.length === 0) return { state: 'empty', evidence: 'not begun' };
+  if (margins.length === 0) return { state: 'empty', evidence: NOT_STARTED };
   if (margins.length < fitted.length)
     return { state: 'begun', evidence: `${margins.length} of ${fitted.length} checked` };
   const troubles = [...channelFindings(project).values()].filter((f) =>
@@ -62,20 +65,20 @@ function walkState(project: Project): Evidence {
   const { spots } = project.place;
   const taken = spots.filter((s) => isSpotTaken(project, s)).length;
   const any = project.sweeps.some((s) => s.stage === 'as found');
-  if (!any) return { state: 'empty', evidence: 'not begun' };
+  if (!any) return { state: 'empty', evidence: NOT_STARTED };
   const evidence = `${taken} of ${spots.length} spots`;
   return { state: taken === spots.length ? 'done' : 'begun', evidence };
 }
 
 function tracesState(project: Project): Evidence {
   const count = project.sweeps.length;
-  if (count === 0) return { state: 'empty', evidence: 'nothing yet' };
+  if (count === 0) return { state: 'empty', evidence: NOT_STARTED };
   return { state: 'begun', evidence: count === 1 ? '1 trace' : `${count} traces` };
 }
 
 function correctState(project: Project): Evidence {
   const ready = fittedOf(project).filter((l) => usableSpots(project, l.id).averaged.length > 0).length;
-  if (ready === 0) return { state: 'empty', evidence: 'not begun' };
+  if (ready === 0) return { state: 'empty', evidence: NOT_STARTED };
   const load = project.loads.at(-1);
   const loaded = load && project.variants.find((v) => v.id === load.variantId);
   if (load && load.designKey !== designKey(project, loaded?.correction))
@@ -86,17 +89,17 @@ function correctState(project: Project): Evidence {
 }
 
 function listenState(project: Project): Evidence {
-  if (!project.sweeps.some((s) => s.stage === 'as found')) return { state: 'empty', evidence: 'nothing yet' };
+  if (!project.sweeps.some((s) => s.stage === 'as found')) return { state: 'empty', evidence: NOT_STARTED };
   const chain = project.chains.find((c) => c.id === project.chainId);
   if (chain) return { state: 'begun', evidence: `through ${chain.name}` };
   const count = project.trials.length;
-  if (count === 0) return { state: 'empty', evidence: 'not compared' };
+  if (count === 0) return { state: 'empty', evidence: NOT_STARTED };
   return { state: 'begun', evidence: count === 1 ? '1 blind trial' : `${count} blind trials` };
 }
 
 function handOverState(project: Project): Evidence {
   const load = project.loads.at(-1);
-  if (!load) return { state: 'empty', evidence: 'nothing loaded' };
+  if (!load) return { state: 'empty', evidence: NOT_STARTED };
   const channels = Object.keys(load.spans);
   const verified = channels.filter((id) => verifiedOf(project, load, id));
   if (verified.length < channels.length) return { state: 'begun', evidence: `memory ${load.letter} loaded` };

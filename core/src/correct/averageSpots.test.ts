@@ -18,9 +18,9 @@ it('weighs spots, and leaves those of weight 0 out of the seat range too', () =>
 });
 
 it('gives the standard deviation in dB: levels 0 and 6 dB deviate by 3 dB', () => {
-  const { spreadDb } = averageSpots(grid, [flat(1), flat(10 ** 0.6)]);
-  spreadDb.forEach((s) => expect(s).toBeCloseTo(3, 9));
-  averageSpots(grid, [flat(2)]).spreadDb.forEach((s) => expect(s).toBe(0));
+  const { standardDeviationDb } = averageSpots(grid, [flat(1), flat(10 ** 0.6)]);
+  standardDeviationDb.forEach((s) => expect(s).toBeCloseTo(3, 9));
+  averageSpots(grid, [flat(2)]).standardDeviationDb.forEach((s) => expect(s).toBe(0));
 });
 
 it('refuses nothing to average', () => {

@@ -7,7 +7,7 @@ export interface SpotAverage {
   lowDb: Float64Array;
   highDb: Float64Array;
   /** standard deviation over the spots of their levels, smoothed by 1/6 octave; 0 for a single spot */
-  spreadDb: Float64Array;
+  standardDeviationDb: Float64Array;
 }
 
 /**
@@ -20,7 +20,7 @@ export function averagePower(
   frequency: Float64Array,
   powers: Float64Array[],
   weights?: number[],
-): Omit<SpotAverage, 'spreadDb'> {
+): Omit<SpotAverage, 'standardDeviationDb'> {
   const n = frequency.length;
   const weight = (i: number) => weights?.[i] ?? 1;
   const used = powers.filter((_, i) => weight(i) > 0);
@@ -44,10 +44,10 @@ export function averageSpots(
   const average = averagePower(frequency, powers, weights);
   const used = powers.filter((_, i) => (weights?.[i] ?? 1) > 0);
   const smooth = used.map((p) => smoothPower(frequency, p, 6));
-  const spreadDb = Float64Array.from(frequency, (_, k) => {
+  const standardDeviationDb = Float64Array.from(frequency, (_, k) => {
     const levels = smooth.map((p) => dbOfPower(p[k]!));
     const mean = levels.reduce((a, b) => a + b) / levels.length;
     return Math.sqrt(levels.reduce((sum, level) => sum + (level - mean) ** 2, 0) / levels.length);
   });
-  return { ...average, spreadDb };
+  return { ...average, standardDeviationDb };
 }

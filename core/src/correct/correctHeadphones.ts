@@ -1,6 +1,6 @@
 import type { ProcessorLimits } from '../processing/index.js';
 import { interpolateLog, logGrid, powerOfDb } from '../signal/index.js';
-import { designChannel, foundChannel, type ChannelDesign } from './designChannel.js';
+import { designChannel, measuredChannel, type ChannelDesign } from './designChannel.js';
 import { exactChannel, STARTING_FILTER, type ExactChannel } from './exactChannel.js';
 import { STARTING_GOAL } from './startingGoal.js';
 import type { Target } from './targetShape.js';
@@ -28,7 +28,7 @@ export function correctHeadphones(
     Float64Array.from(response.levelDb),
     grid,
   );
-  const found = foundChannel(grid, [level.map(powerOfDb)]);
+  const found = measuredChannel(grid, [level.map(powerOfDb)]);
   const span = { from: Math.max(25, found.ownSpan.from), to: Math.min(12000, found.ownSpan.to) };
   const request = { ...STARTING_GOAL, ...goal, id: 'headphones', span, targetOffsetDb: null };
   const design = designChannel(grid, request, found);

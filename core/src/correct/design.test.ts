@@ -24,7 +24,7 @@ import { powerOnGrid } from '../measure/index.js';
 const grid = logGrid();
 const zero = grid.map(() => 0);
 /** Spots that all agree. */
-const agreeing = { spreadDb: zero };
+const agreeing = { standardDeviationDb: zero };
 const minimumPhaseFir = (...[f, gainDb, taps, rate]: [Float64Array, Float64Array, number, number]) =>
   correctionFir(f, gainDb, { taps, rate, style: 'minimum' }).fir;
 const limits = { span: { from: 30, to: 12000 }, strength: 1, maxBoostDb: 6, maxCutDb: 15 };
@@ -59,7 +59,10 @@ describe('designMagnitude', () => {
     for (let seed = 1; seed <= 20; seed++) {
       const found = whiteNoise(grid.length, seed).map((v) => 15 * v);
       const spread = whiteNoise(grid.length, seed + 100).map((v) => Math.abs(8 * v));
-      const { gainDb } = designMagnitude(grid, found, { spreadDb: spread }, zero, { ...limits, maxBoostDb });
+      const { gainDb } = designMagnitude(grid, found, { standardDeviationDb: spread }, zero, {
+        ...limits,
+        maxBoostDb,
+      });
       expect(Math.max(...gainDb)).toBeLessThanOrEqual(maxBoostDb + 1e-9);
       expect(Math.min(...gainDb)).toBeGreaterThanOrEqual(-15);
     }
@@ -73,9 +76,8 @@ describe('designMagnitude', () => {
   it('gives less where the spots disagree', () => {
     const found = shape([300, -6, 2]);
     const agree = designMagnitude(grid, found, agreeing, zero, limits).gainDb[at(300)]!;
-    const disagree = designMagnitude(grid, found, { spreadDb: grid.map(() => 8) }, zero, limits).gainDb[
-      at(300)
-    ]!;
+    const disagree = designMagnitude(grid, found, { standardDeviationDb: grid.map(() => 8) }, zero, limits)
+      .gainDb[at(300)]!;
     expect(agree).toBeGreaterThan(3);
     expect(disagree).toBeLessThanOrEqual(0.5 * limits.maxBoostDb); // 8 dB of spread: half the boost
   });

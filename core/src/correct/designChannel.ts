@@ -2,7 +2,7 @@ import { usableBand } from '../measure/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
 import { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
 import { designMagnitude, smoothForDesign, type StrengthPoint } from './designMagnitude.js';
-import { sharedPhase, turnedShare } from './excessPhase.js';
+import { sharedPhase, nonMinimumPhaseShare } from './excessPhase.js';
 import type { SharedPhase } from './correctionFir.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
 import { placeTarget } from './placeTarget.js';
@@ -52,7 +52,7 @@ export interface ChannelDesign {
   wantedDb: Float64Array;
   strengthAt: Float64Array;
   /** standard deviation over the spots, dB, and share of them that is not of minimum phase */
-  spreadDb: Float64Array;
+  standardDeviationDb: Float64Array;
   turned: Float64Array;
   leftAlone: LeftAlone[];
   /** RMS distance to the target over the span, 1/6 octave, levels matched; before and after */
@@ -62,7 +62,7 @@ export interface ChannelDesign {
 }
 
 /** What a channel's spots are before anything is done: does not change while a hand moves the target. */
-export interface FoundChannel {
+export interface MeasuredChannel {
   powers: Float64Array[];
   weights: number[];
   leftOut: Float64Array[];
@@ -85,17 +85,17 @@ export interface FoundChannel {
  * @param leftOut of those that only judge
  * @param excess phases of those that are averaged (`excessPhase`); none where they are not known
  */
-export function foundChannel(
+export function measuredChannel(
   grid: Float64Array,
   powers: Float64Array[],
   leftOut: Float64Array[] = [],
   weights: number[] = powers.map(() => 1),
   excess: Float64Array[] = [],
-): FoundChannel {
+): MeasuredChannel {
   const average = averageSpots(grid, powers, weights);
   const { averageDb } = average;
   return {
-    turned: turnedShare(grid, excess, weights),
+    turned: nonMinimumPhaseShare(grid, excess, weights),
     shared: excess.length > 0 ? sharedPhase(grid, excess, weights) : null,
     rollOffs: findRollOffs(grid, averageDb),
     powers,
@@ -124,10 +124,10 @@ export function designChannel(
     forDesignDb,
     sixthDb,
     leftOutSixthDb,
-  }: FoundChannel,
+  }: MeasuredChannel,
 ): ChannelDesign {
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = request;
-  const traits = { spreadDb: average.spreadDb, turned };
+  const traits = { standardDeviationDb: average.standardDeviationDb, turned };
   const towards = (target: Target) => {
     const span = request.span ?? withinGrid(grid, pushedSpan(own, rollOffs, target));
     const ends = rollOffDb(rollOffs, grid, target);

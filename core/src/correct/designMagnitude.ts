@@ -33,7 +33,7 @@ export interface MagnitudeDesign {
 /** What is known of the spots, at each frequency. */
 export interface SpotTraits {
   /** standard deviation over the spots, dB */
-  spreadDb: Float64Array;
+  standardDeviationDb: Float64Array;
   /** share of spots that are not of minimum phase there, 0 to 1; nowhere when absent */
   turned?: Float64Array;
 }
@@ -58,7 +58,7 @@ const HALF_CUT_DB = 12;
 export function designMagnitude(
   frequency: Float64Array,
   averageDb: Float64Array,
-  { spreadDb, turned }: SpotTraits,
+  { standardDeviationDb, turned }: SpotTraits,
   targetDb: Float64Array,
   { span, strength, strengthPoints = [], maxBoostDb, maxCutDb }: CorrectionLimits,
   smoothDb: Float64Array = smoothForDesign(frequency, averageDb),
@@ -74,7 +74,7 @@ export function designMagnitude(
   const wantedDb = targetDb.map((target, i) => target - smoothDb[i]!);
   const fullDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
-    const trust = (half: number) => 1 / (1 + (spreadDb[i]! / half) ** 2);
+    const trust = (half: number) => 1 / (1 + (standardDeviationDb[i]! / half) ** 2);
     const full =
       wanted <= 0
         ? trust(HALF_CUT_DB) * Math.max(wanted, -maxCutDb)

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { butterworth, biquadTrace, dbOfPower, logGrid, powerOf } from '../signal/index.js';
-import { designChannel, designWithBass, foundChannel, rollOffDb, STARTING_GOAL } from './index.js';
+import { designChannel, designWithBass, measuredChannel, rollOffDb, STARTING_GOAL } from './index.js';
 
 const rate = 48000;
 const grid = logGrid();
@@ -17,7 +17,7 @@ const design = (id: string, power: Float64Array) =>
       span: null,
       targetOffsetDb: null,
     },
-    foundChannel(grid, [power, power]),
+    measuredChannel(grid, [power, power]),
   );
 const main = design('main', through('highpass', 4, 60));
 const sub = design(

@@ -60,7 +60,7 @@ export function designWithBass(
     fullDb: below((d) => d.fullDb),
     wantedDb: below((d) => d.wantedDb),
     strengthAt: below((d) => d.strengthAt),
-    spreadDb: below((d) => d.spreadDb),
+    standardDeviationDb: below((d) => d.standardDeviationDb),
     turned: below((d) => d.turned),
     leftAlone: [
       ...sub.leftAlone.filter((l) => l.at < crossoverHz),

@@ -70,7 +70,11 @@ export function excessPhase(
  * Share of the spots, 0 to 1 by weight, whose response is not of minimum phase around each frequency: where its excess
  * phase turns by more than 126 degrees within a sixth of an octave. 0 where it is not known.
  */
-export function turnedShare(grid: Float64Array, excess: Float64Array[], weights?: number[]): Float64Array {
+export function nonMinimumPhaseShare(
+  grid: Float64Array,
+  excess: Float64Array[],
+  weights?: number[],
+): Float64Array {
   const out = new Float64Array(grid.length);
   const total = excess.reduce((sum, _, s) => sum + (weights?.[s] ?? 1), 0);
   let reach = 1;

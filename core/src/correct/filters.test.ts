@@ -26,7 +26,7 @@ import {
   sharedPhase,
   STARTING_FILTER,
   targetShape,
-  turnedShare,
+  nonMinimumPhaseShare,
 } from './index.js';
 
 const grid = logGrid();
@@ -123,14 +123,14 @@ describe('excess phase', () => {
     grid.forEach((f, i) => {
       if (f > 40 && f < 1500) expect(Math.abs(excess[i]! - excess[at(300)]!)).toBeLessThan(0.12);
     });
-    expect(Math.max(...turnedShare(grid, [excess]))).toBe(0);
+    expect(Math.max(...nonMinimumPhaseShare(grid, [excess]))).toBe(0);
   });
 
   it('follows an all-pass, which turns by a whole turn, and calls its place not of minimum phase', () => {
     const samples = filterBiquads(impulse(32768, [300, 1]), [allPass(200, 6, rate)]);
     const excess = excessPhase({ samples, rate, zero: 300 }, grid);
     expect(excess[at(120)]! - excess[at(330)]!).toBeGreaterThan(1.6 * Math.PI);
-    const turned = turnedShare(grid, [excess]);
+    const turned = nonMinimumPhaseShare(grid, [excess]);
     expect(turned[at(200)]).toBe(1);
     expect(turned[at(800)]).toBe(0);
   });
@@ -139,18 +139,21 @@ describe('excess phase', () => {
     const dip = (later: number) =>
       excessPhase({ samples: impulse(32768, [500, 1], [740, later]), rate, zero: 500 }, grid);
     // 240 samples, 5 ms: dips at 100, 300, 500 Hz
-    expect(turnedShare(grid, [dip(0.9)])[at(100)]).toBe(0);
-    expect(turnedShare(grid, [dip(1.1)])[at(100)]).toBe(1);
+    expect(nonMinimumPhaseShare(grid, [dip(0.9)])[at(100)]).toBe(0);
+    expect(nonMinimumPhaseShare(grid, [dip(1.1)])[at(100)]).toBe(1);
     // eleven shares of an eleventh are one, not a rounding more
     expect(
       Math.max(
-        ...turnedShare(
+        ...nonMinimumPhaseShare(
           grid,
           Array.from({ length: 11 }, () => dip(1.1)),
         ),
       ),
     ).toBeLessThanOrEqual(1);
-    expect(turnedShare(grid, [dip(1.1), dip(0.9), dip(0.9), dip(0.9)])[at(100)]).toBeCloseTo(0.25, 12);
+    expect(nonMinimumPhaseShare(grid, [dip(1.1), dip(0.9), dip(0.9), dip(0.9)])[at(100)]).toBeCloseTo(
+      0.25,
+      12,
+    );
   });
 });
 

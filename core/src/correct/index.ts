@@ -14,7 +14,7 @@ export {
   type StrengthPoint,
 } from './designMagnitude.js';
 export { designWithBass, type BassSum } from './designWithBass.js';
-export { excessPhase, sharedPhase, turnedShare } from './excessPhase.js';
+export { excessPhase, sharedPhase, nonMinimumPhaseShare } from './excessPhase.js';
 export { leftAlone, MOVES_DB, TURNED_SHARE, type LeftAlone, type LeftReason } from './leftAlone.js';
 export {
   correctionFir,
@@ -29,12 +29,12 @@ export { mainTap, preResponseDb } from './preResponse.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
   designChannel,
-  foundChannel,
+  measuredChannel,
   ownSpan,
   shapeDistance,
   type ChannelDesign,
   type ChannelGoal,
-  type FoundChannel,
+  type MeasuredChannel,
   type ReachPrice,
 } from './designChannel.js';
 export { exactChannel, STARTING_FILTER, type ExactChannel, type FilterChoice } from './exactChannel.js';

@@ -18,7 +18,7 @@ export interface LeftAlone {
   wantedDb: number;
   reason: LeftReason;
   /** standard deviation over the spots there, dB */
-  spreadDb: number;
+  standardDeviationDb: number;
   /** share of the spots that are not of minimum phase there, 0 to 1 */
   turned: number;
 }
@@ -44,7 +44,7 @@ export const TURNED_SHARE = 0.5;
 export function leftAlone(
   frequency: Float64Array,
   averageDb: Float64Array,
-  { spreadDb, turned }: SpotTraits,
+  { standardDeviationDb, turned }: SpotTraits,
   targetDb: Float64Array,
   { gainDb, fullDb, wantedDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb' | 'wantedDb'>,
   { span, strength, maxCutDb }: CorrectionLimits,
@@ -72,7 +72,7 @@ export function leftAlone(
     while (isLeft(end) && Math.sign(off[end]!) === Math.sign(off[from]!)) end++;
     let at = from;
     for (let i = from; i < end; i++) if (Math.abs(left[i]!) > Math.abs(left[at]!)) at = i;
-    const reason = off[at]! < 0 ? dipReason(spreadDb[at]!, turned?.[at] ?? 0) : 'cut limit';
+    const reason = off[at]! < 0 ? dipReason(standardDeviationDb[at]!, turned?.[at] ?? 0) : 'cut limit';
     // what nothing held back is the flank of something finer than the design resolves: no reason to tell
     const held =
       reason === 'cut limit' ? fullDb[at]! < 0.9 * -maxCutDb : wantedDb[at]! - fullDb[at]! > HELD_DB;
@@ -85,7 +85,7 @@ export function leftAlone(
         gainDb: gainDb[at]!,
         wantedDb: wantedDb[at]!,
         reason,
-        spreadDb: spreadDb[at]!,
+        standardDeviationDb: standardDeviationDb[at]!,
         turned: turned?.[at] ?? 0,
       });
     }
@@ -94,5 +94,5 @@ export function leftAlone(
   return out;
 }
 
-const dipReason = (spreadDb: number, turned: number): LeftReason =>
-  spreadDb > MOVES_DB ? 'moves' : turned >= TURNED_SHARE ? 'not minimum phase' : 'too deep';
+const dipReason = (standardDeviationDb: number, turned: number): LeftReason =>
+  standardDeviationDb > MOVES_DB ? 'moves' : turned >= TURNED_SHARE ? 'not minimum phase' : 'too deep';

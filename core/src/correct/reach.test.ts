@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { logGrid, powerOfDb } from '../signal/index.js';
-import { designChannel, foundChannel, pushedSpan, rollOffDb, STARTING_GOAL, type Target } from './index.js';
+import {
+  designChannel,
+  measuredChannel,
+  pushedSpan,
+  rollOffDb,
+  STARTING_GOAL,
+  type Target,
+} from './index.js';
 
 const grid = logGrid();
 const at = (f: number) => grid.findIndex((g) => g >= f);
@@ -13,7 +20,7 @@ const flat: Target = {
 };
 const own = { low: { cornerHz: 80, order: 2 }, high: { cornerHz: 9000, order: 2 } };
 /** A loudspeaker that is nothing but its roll-offs, alike at every spot. */
-const found = foundChannel(grid, [rollOffDb(own, grid).map(powerOfDb)]);
+const found = measuredChannel(grid, [rollOffDb(own, grid).map(powerOfDb)]);
 const design = (target: Partial<Target>, more = {}) =>
   designChannel(
     grid,
@@ -62,7 +69,7 @@ describe('ends that are pushed', () => {
 
   it('costs no headroom where more is boosted elsewhere, but still says what it takes', () => {
     const dip = rollOffDb(own, grid).map((v, i) => v - 8 * Math.exp(-((Math.log2(grid[i]! / 500) * 3) ** 2)));
-    const lifted = foundChannel(grid, [dip.map(powerOfDb)]);
+    const lifted = measuredChannel(grid, [dip.map(powerOfDb)]);
     const goal = { ...STARTING_GOAL, id: 'a', maxBoostDb: 12, span: null, targetOffsetDb: 0 };
     const { reach } = designChannel(grid, { ...goal, target: { ...flat, lowReachHz: 70 } }, lifted);
     expect(reach!.costDb).toBeLessThan(0.01);

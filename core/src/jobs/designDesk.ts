@@ -19,7 +19,7 @@ import {
   channelAtHome,
   designChannel,
   exactChannel,
-  foundChannel,
+  measuredChannel,
   lessCalibration,
   seeTrace,
   type AtHome,
@@ -27,7 +27,7 @@ import {
   type ChannelGoal,
   type ExactChannel,
   type FilterChoice,
-  type FoundChannel,
+  type MeasuredChannel,
   type SeenTrace,
 } from '../correct/index.js';
 import { responseOnGrid, type SampledResponse } from '../measure/index.js';
@@ -102,7 +102,7 @@ export class DesignDesk {
   private readonly shelf: TraceShelf<SeenTrace>;
   private readonly raw: TraceShelf<ShelvedTrace>;
   /** averages stay while a handle moves */
-  private readonly found = new QuickLRU<string, Promise<FoundChannel>>({ maxSize: MOST_FOUND });
+  private readonly found = new QuickLRU<string, Promise<MeasuredChannel>>({ maxSize: MOST_FOUND });
 
   constructor(load: LoadImpulse) {
     this.shelf = new TraceShelf(load, ({ impulse, calibration }) =>
@@ -232,12 +232,12 @@ export class DesignDesk {
     );
   }
 
-  private foundOf({ spots, weights, leftOut }: ChannelRequest): Promise<FoundChannel> {
+  private foundOf({ spots, weights, leftOut }: ChannelRequest): Promise<MeasuredChannel> {
     const key = [spots.map(sourceKey).join(), leftOut.map(sourceKey).join(), weights.join()].join('\n');
     const known = this.found.get(key);
     if (known) return known;
     const found = Promise.all([this.shelf.all(spots), this.shelf.all(leftOut)]).then(([averaged, out]) =>
-      foundChannel(
+      measuredChannel(
         this.grid,
         averaged.map((t) => t.power),
         out.map((t) => t.power),

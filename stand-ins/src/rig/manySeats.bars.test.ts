@@ -3,7 +3,7 @@ import {
   designChannel,
   exactChannel,
   excessPhase,
-  foundChannel,
+  measuredChannel,
   predictPower,
   STARTING_FILTER,
   STARTING_GOAL,
@@ -46,7 +46,7 @@ const design = (impulses: ReturnType<typeof truth>[], goal: Partial<typeof START
   designChannel(
     grid,
     { id: 'x', ...STARTING_GOAL, ...goal, span: null, targetOffsetDb: null },
-    foundChannel(
+    measuredChannel(
       grid,
       impulses.map((i) => powerOnGrid(i, grid)),
       [],

@@ -2,7 +2,7 @@ import type { Point } from '@pebble-hall/core/geometry';
 import {
   designChannel,
   exactChannel,
-  foundChannel,
+  measuredChannel,
   shapeDistance,
   STARTING_FILTER,
   STARTING_GOAL,
@@ -76,7 +76,7 @@ export const PROCESSOR = SKERRY;
 /** The whole way from powers at spots to a filter, as the application goes it. */
 export function design(powers: Float64Array[]) {
   const goal = { id: 'x', ...STARTING_GOAL, span: null, targetOffsetDb: null };
-  const designed = designChannel(grid, goal, foundChannel(grid, powers));
+  const designed = designChannel(grid, goal, measuredChannel(grid, powers));
   const { fir, levelDb } = exactChannel(grid, designed, STARTING_GOAL, STARTING_FILTER, PROCESSOR);
   return { ...designed, fir: fir!, firDb: levelDb };
 }

@@ -302,9 +302,9 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
           onLook={setLook}
         />
         <span style={{ flex: 1 }} />
-        <small className={stale ? 'attention' : 'quiet'} aria-label="Variant in hand">
+        <small className={stale ? 'attention' : 'quiet'} aria-label="Variant being edited">
           {variant.name}
-          {stale ? ': measured anew since' : ''}
+          {stale ? ': measured again since' : ''}
           {exact.progress
             ? `, filter ${exact.progress.done + 1} of ${exact.progress.of} …`
             : exact.filters

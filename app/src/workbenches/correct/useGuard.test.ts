@@ -5,8 +5,8 @@ const guard = { takesDb: 4.3, mostDb: 4.26, atHz: 31, of: 'Sub 1', atOnce: null 
 const atOnce = { feeds: 5, of: 'Sub 2', db: 9.68 };
 
 it.each([
-  [true, guard, 'takes 4.3 dB from all, for Sub 1'],
-  [true, { ...guard, takesDb: 0, mostDb: -2 }, 'takes nothing: no chain goes above 0 dB'],
+  [true, guard, 'lowers all channels by 4.3 dB, for Sub 1'],
+  [true, { ...guard, takesDb: 0, mostDb: -2 }, 'lowers nothing: no chain goes above 0 dB'],
   [true, null, 'follows with the filters'],
   [false, guard, 'off: Sub 1 may clip by 4.3 dB'],
   [false, { ...guard, mostDb: -2 }, 'off'],

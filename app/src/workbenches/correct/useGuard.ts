@@ -74,5 +74,5 @@ export const guardWords = (on: boolean, guard: Guard | string | null): string =>
       : guard === null
         ? 'follows with the filters'
         : guard.takesDb === 0
-          ? 'takes nothing: no chain goes above 0 dB'
-          : `takes ${guard.takesDb.toFixed(1)} dB from all, for ${guard.of}`;
+          ? 'lowers nothing: no chain goes above 0 dB'
+          : `lowers all channels by ${guard.takesDb.toFixed(1)} dB, for ${guard.of}`;

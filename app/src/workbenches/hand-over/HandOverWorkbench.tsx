@@ -12,7 +12,7 @@ import {
 } from '@pebble-hall/core/project';
 import { useMemo, useState } from 'react';
 import { ResponseChart, type Smoothing, type ChartTrace } from '../../charts/ResponseChart';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { changeProject } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 import { BesideNotice } from './memories/BesideNotice';
@@ -89,7 +89,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
     return out;
   }, [shown, besideVariant, variantDb]);
   const save = (run: () => Promise<void>) =>
-    void run().catch((error: unknown) => tellProblem(`Not saved: ${sentenceOf(error)}`));
+    void run().catch((error: unknown) => notifyProblem(`Not saved: ${sentenceOf(error)}`));
   const nameOf = (id: string) => loudspeakerName(project.place, id);
   const loadedVariant = load ? (project.variants.find((v) => v.id === load.variantId) ?? variant) : variant;
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
@@ -269,7 +269,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           stage={stage}
           designable={designable}
         />
-        <section className="card" aria-label="Take along">
+        <section className="card" aria-label="Export">
           <h2>Take along</h2>
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
             <Button

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { saveFile } from '../../services/saveFile';
-import { tell, tellProblem } from '../../services/notify';
+import { notify, notifyProblem } from '../../services/notify';
 import type { Change } from '../../services/changeProject';
 import type { ListedDevice } from '../../ports/rig';
 import { sentenceOf } from '../../store';
@@ -91,9 +91,9 @@ export function ChainsCard({
       const sounds = await rendering(file, chain!);
       const stem = file.name.replace(/\.[^.]+$/, '');
       saveFile(`${stem}-through-${slug(chain!.name)}.wav`, writeWav(sounds, RATE), 'audio/wav');
-      tell(`${file.name} was rendered through ${chain!.name}. Its name says so.`);
+      notify(`${file.name} was rendered through ${chain!.name}. Its name says so.`);
     } catch (error) {
-      tellProblem(`Not rendered: ${sentenceOf(error)}`);
+      notifyProblem(`Not rendered: ${sentenceOf(error)}`);
     } finally {
       setBusy(false);
     }

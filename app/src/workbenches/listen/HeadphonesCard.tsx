@@ -6,7 +6,7 @@ import { HEADPHONE_MODELS, headphoneResponse } from '../../ports/headphones';
 import { useRef } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import type { Change } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 
@@ -61,7 +61,7 @@ export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }
       if (bad >= 0) throw new Error(`the level ${levelDb[bad]} dB at ${frequency[bad]} Hz is out of range.`);
       add(name, { frequency: [...frequency], levelDb: [...levelDb] });
     } catch (error) {
-      tellProblem(`${file.name}: ${sentenceOf(error)}`);
+      notifyProblem(`${file.name}: ${sentenceOf(error)}`);
     }
   };
   const known = project.headphones.map((h) => ({ value: h.id, label: h.name }));

@@ -3,7 +3,7 @@ import { type ListeningChain, type Project, fittedOf, sweepOf } from '@pebble-ha
 import { useEffect, useMemo, useState } from 'react';
 import { formatDb } from '../../charts/chartMath';
 import { ResponseChart, type ChartTrace, type Smoothing } from '../../charts/ResponseChart';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { changeProject } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 import { BlindCard } from './BlindCard';
@@ -70,7 +70,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
         setMaterial(m);
         setSection(null);
       })
-      .catch((error: unknown) => current && tellProblem(sentenceOf(error)));
+      .catch((error: unknown) => current && notifyProblem(sentenceOf(error)));
     return () => {
       current = false;
     };

@@ -2,7 +2,7 @@ import { Button, Checkbox, Select } from '@mantine/core';
 import { useRef } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { sentenceOf } from '../../store';
 import { fileMaterial, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
 import { LEAST_SECTION_S, MOST_SECTION_S, movedSection, type Section } from './section';
@@ -28,7 +28,7 @@ export function PieceCard(props: PieceCardProps) {
   const read = (file: File) =>
     fileMaterial(file)
       .then(props.onOwn)
-      .catch((error: unknown) => tellProblem(sentenceOf(error)));
+      .catch((error: unknown) => notifyProblem(sentenceOf(error)));
   return (
     <section className="card" aria-label="Piece">
       <h2>Piece</h2>
@@ -81,7 +81,7 @@ export function PieceCard(props: PieceCardProps) {
       <div className="row" style={{ justifyContent: 'flex-start', gap: 14 }}>
         <Checkbox
           size="xs"
-          label="Round and round"
+          label="Loop"
           checked={loops}
           onChange={(e) => props.onLoops(e.currentTarget.checked)}
         />

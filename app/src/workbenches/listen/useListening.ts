@@ -2,7 +2,7 @@ import type { ListeningChain, Project } from '@pebble-hall/core/project';
 import { useEffect, useRef, useState } from 'react';
 import { CandidatePlayer } from '../../services/candidatePlayer';
 import { exclusively, silence } from '../../services/running';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { isAbort } from '../../ports/abort';
 import { sentenceOf } from '../../store';
 import type { CandidateOutput, Rendered } from '@pebble-hall/core/auralisation';
@@ -111,7 +111,7 @@ export function useListening(project: Project) {
         await mine.stop();
       });
     } catch (error) {
-      if (!isAbort(error)) tellProblem(`Not played: ${sentenceOf(error)}`);
+      if (!isAbort(error)) notifyProblem(`Not played: ${sentenceOf(error)}`);
     } finally {
       setPlaying(false);
       setPositionS(0);

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { askForDevices, listDevices, type ListedDevice } from '../../ports/rig';
 import { sentenceOf } from '../../store';
 
@@ -27,7 +27,7 @@ export function useOutputs(): { outputs: ListedDevice[]; ask: () => Promise<void
     try {
       setOutputs(named((await askForDevices()).outputs));
     } catch (error) {
-      tellProblem(`Outputs are not told: ${sentenceOf(error)}`);
+      notifyProblem(`Outputs are not told: ${sentenceOf(error)}`);
     }
   };
   return { outputs, ask };

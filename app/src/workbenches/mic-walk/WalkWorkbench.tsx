@@ -7,7 +7,7 @@ import { RoomElevation } from '../../parts/RoomElevation';
 import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
 import { silence } from '../../services/running';
 import { changeProject } from '../../services/changeProject';
-import { tell } from '../../services/notify';
+import { notify } from '../../services/notify';
 import { RoundButton } from './RoundButton';
 import { RoundNotes } from './RoundNotes';
 import { SpotCard } from './SpotCard';
@@ -59,7 +59,7 @@ export default function WalkWorkbench({ project }: { project: Project }) {
   const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
-      if (done) tell(`${moving.name} has sweeps, so it stays where they were taken. Add a spot instead.`);
+      if (done) notify(`${moving.name} has sweeps, so it stays where they were taken. Add a spot instead.`);
       return;
     }
     setHeld(done ? null : { id, ...at });

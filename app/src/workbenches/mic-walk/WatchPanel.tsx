@@ -2,7 +2,7 @@ import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { axisHz } from '../../charts/chartMath';
 import { heatColour } from '../../charts/heatColour';
-import type { Watched } from '../../services/takeSweep';
+import type { Watched } from '../../services/recordSweep';
 import { Listening, ROWS, rowOfFrequency, type HeardMoment } from './listening';
 
 const LEFT = 44;

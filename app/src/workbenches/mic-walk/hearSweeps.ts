@@ -1,7 +1,7 @@
 import type { Sweep } from '@pebble-hall/core/project';
 import { hearTrace } from '../../services/channelSounds';
 import { exclusively } from '../../services/running';
-import { tellProblem } from '../../services/notify';
+import { notifyProblem } from '../../services/notify';
 import { isAbort } from '../../ports/abort';
 import { repository, sentenceOf } from '../../store';
 
@@ -16,6 +16,6 @@ export async function hearSweeps(sweeps: Sweep[]): Promise<void> {
       }
     });
   } catch (error) {
-    if (!isAbort(error)) tellProblem(sentenceOf(error));
+    if (!isAbort(error)) notifyProblem(sentenceOf(error));
   }
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { exclusively } from '../../services/running';
-import { clearProblem, tell, tellProblem } from '../../services/notify';
+import { clearProblem, notify, notifyProblem } from '../../services/notify';
 import { isAbort } from '../../ports/abort';
 import { sentenceOf } from '../../store';
 
@@ -20,8 +20,8 @@ export function useGuarded(): Guarded {
     try {
       await exclusively(what, work);
     } catch (error) {
-      if (isAbort(error)) tell(`${what}: stopped. What was done so far is kept.`);
-      else tellProblem(`${what}: ${sentenceOf(error)}`);
+      if (isAbort(error)) notify(`${what}: stopped. What was done so far is kept.`);
+      else notifyProblem(`${what}: ${sentenceOf(error)}`);
     }
   };
   return { progress, setProgress, run };

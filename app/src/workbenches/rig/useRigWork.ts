@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { checkChannel } from '../../services/measuring';
 import { microphoneOf, rigOf, placeMicrophones } from '../../services/theRig';
 import type { Change } from '../../services/changeProject';
-import { readNoise, recordSilence } from '../../services/takeSweep';
+import { readNoise, recordSilence } from '../../services/recordSweep';
 import type { Guarded } from './useGuarded';
 
 const NOISE_S = 2;

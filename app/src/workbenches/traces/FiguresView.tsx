@@ -1,3 +1,4 @@
+import { speechCategory } from '../../words/speechCategory';
 import { FIGURE_OCTAVES } from '@pebble-hall/core/acoustics';
 import { useMemo, useState } from 'react';
 import { DataTable } from '../../parts/DataTable';
@@ -96,7 +97,7 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
                 : `IEC 60268-16:2011, male speech; without noise, so reverberation alone counts. ${noise ? 'Calibrate the level in Rig for the noise to count.' : 'Measure the noise in Rig, and calibrate its level, for it to count.'}`
             }
           >
-            Speech transmission index {sti.toFixed(2)}: {speechWord(sti)}
+            Speech transmission index {sti.toFixed(2)}: {speechCategory(sti)}
             {levels ? ', with the measured noise' : ''}.
           </Note>
         ) : null}
@@ -127,7 +128,3 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
     </div>
   );
 }
-
-/** What an index means for a listener. */
-const speechWord = (sti: number) =>
-  sti >= 0.75 ? 'every word is understood' : sti >= 0.6 ? 'good' : sti >= 0.45 ? 'fair' : 'poor';

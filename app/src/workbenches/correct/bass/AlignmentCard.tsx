@@ -2,7 +2,7 @@ import { Button, SegmentedControl } from '@mantine/core';
 
 import { useState } from 'react';
 import { formatHz } from '../../../charts/chartMath';
-import { tell, tellProblem } from '../../../services/notify';
+import { notify, notifyProblem } from '../../../services/notify';
 import { sentenceOf } from '../../../store';
 import { mainOf, mainsOf, type BassPageProps } from './bassProps';
 import { alignCrossovers, searchedS } from '../steps/takeSteps';
@@ -20,11 +20,11 @@ export function AlignmentCard(props: BassPageProps) {
       const ids = whole ? mainsOf(project).map((l) => l.id) : [mainId];
       const best = await alignCrossovers(onEdit, filters, ids, crossoverToo);
       const channels = whole ? 'All full-range channels' : main.name;
-      tell(
+      notify(
         `${channels} and the subwoofers reach ${Math.round(100 * best.efficiency)} % of a perfect sum with ${(1000 * Math.abs(best.subDelayS)).toFixed(2)} ms more on ${best.subDelayS >= 0 ? 'the subwoofers' : 'all other channels'}${best.subInverted ? ', subwoofers inverted' : ''}.${best.atEdge ? ` It lies at the edge of the ${(1000 * best.mostDelayS).toFixed(0)} ms that were searched: check positions and delays.` : ''}`,
       );
     } catch (error) {
-      tellProblem(sentenceOf(error));
+      notifyProblem(sentenceOf(error));
     } finally {
       setWork(false);
     }

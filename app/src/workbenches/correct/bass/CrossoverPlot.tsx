@@ -32,7 +32,7 @@ function tracesOf(name: string, { mainDb, subsDb, sumDb, lowDb }: CrossoverState
   const traces: ChartTrace[] = [
     { id: 'main', label: name, role: 'measured', colour: 'trace-mussel', levels: mainDb },
     { id: 'subs', label: 'subwoofers', role: 'measured', colour: 'trace-gorse', levels: subsDb },
-    { id: 'sum', label: 'together (predicted)', role: 'predicted', colour: 'trace-heather', levels: sumDb },
+    { id: 'sum', label: 'sum (predicted)', role: 'predicted', colour: 'trace-heather', levels: sumDb },
   ];
   if (lowDb)
     traces.push({

@@ -213,7 +213,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
               className="row"
               title="Loudest of what the FIR plays earlier than 1 ms and 10 ms ahead of its main tap, against that tap"
             >
-              <span>Sounds ahead</span>
+              <span>Pre-ringing</span>
               <Ahead fir={exact.fir} />
             </div>
             <div className="row" title="For a steady tone">

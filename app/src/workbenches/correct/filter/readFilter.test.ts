@@ -1,4 +1,4 @@
-import { designChannel, foundChannel, type ChannelDesign } from '@pebble-hall/core/correct';
+import { designChannel, measuredChannel, type ChannelDesign } from '@pebble-hall/core/correct';
 import { STARTING_CORRECTION } from '@pebble-hall/core/project';
 import { logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
@@ -6,7 +6,7 @@ import { readAgainst, readFilter } from './readFilter';
 
 const grid = logGrid();
 const span = { from: 40, to: 16000 };
-const found = foundChannel(grid, [grid.map(() => 1)]);
+const found = measuredChannel(grid, [grid.map(() => 1)]);
 const design: ChannelDesign = designChannel(
   grid,
   { ...STARTING_CORRECTION, id: 'x', span, targetOffsetDb: 0 },

@@ -41,9 +41,9 @@ export function HowMuchCard({ strength, strengthPoints, maxBoostDb, maxCutDb, on
         />
       </div>
       <div className="row">
-        <span style={{ whiteSpace: 'nowrap' }}>Most boost</span>
+        <span style={{ whiteSpace: 'nowrap' }}>Max boost</span>
         <NumberField
-          label="Most boost"
+          label="Max boost"
           value={maxBoostDb}
           unit="dB"
           min={0}
@@ -54,7 +54,7 @@ export function HowMuchCard({ strength, strengthPoints, maxBoostDb, maxCutDb, on
         />
         <span>cut</span>
         <NumberField
-          label="Most cut"
+          label="Max cut"
           value={maxCutDb}
           unit="dB"
           min={0}

@@ -20,7 +20,7 @@ export function StrengthButton({
     <Popover position="top" withArrow shadow="sm">
       <Popover.Target>
         <Button size="compact-xs" variant="default" title={text}>
-          {points.length === 0 ? 'Against frequency' : `${points.length} points`}
+          {points.length === 0 ? 'By frequency' : `${points.length} points`}
         </Button>
       </Popover.Target>
       <Popover.Dropdown style={{ maxWidth: 380, fontSize: 13 }}>

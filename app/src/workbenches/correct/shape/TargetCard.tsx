@@ -6,7 +6,7 @@ import { NumberField } from '../../../parts/NumberField';
 import type { EditTarget } from '../correctionVerbs';
 import { TargetEnds } from './TargetEnds';
 import { handleInWidestGap } from './targetHandles';
-import { TargetShelf } from './TargetShelf';
+import { TargetPresets } from './TargetPresets';
 
 interface TargetCardProps {
   target: Target;
@@ -75,7 +75,7 @@ export function TargetCard(props: TargetCardProps) {
               onChange={(v) => props.onOwn(v === 'own')}
             />
           ) : null}
-          <TargetShelf
+          <TargetPresets
             targetNow={targetNow}
             onTake={(name, next) =>
               onEdit(`target ${name}`, (now) => ({

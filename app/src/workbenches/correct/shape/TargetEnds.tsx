@@ -47,21 +47,21 @@ export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps)
               <Button
                 size="compact-xs"
                 variant="default"
-                aria-label={`Push the ${lower}`}
-                title={`The ${lower} is the loudspeaker’s own and is kept. Pushing it further takes boost.`}
+                aria-label={`Extend the ${lower}`}
+                title={`The ${lower} is the loudspeaker’s natural roll-off and is kept. Extending it takes boost.`}
                 onClick={() =>
-                  onEdit(`${lower} pushed`, (now) => ({
+                  onEdit(`${lower} extended`, (now) => ({
                     ...now,
                     [end.key]: Math.min(end.max, Math.max(end.min, Math.round(found.cornerHz * end.by))),
                   }))
                 }
               >
-                Push
+                Extend
               </Button>
             ) : (
               <>
                 <NumberField
-                  label={`${end.name} pushed to`}
+                  label={`${end.name} extended to`}
                   value={reach}
                   unit="Hz"
                   min={end.min}
@@ -70,7 +70,7 @@ export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps)
                   digits={0}
                   width={end.width}
                   onChange={(hz) =>
-                    onEdit(`${lower} pushed to ${hz} Hz`, (now) => ({ ...now, [end.key]: hz }))
+                    onEdit(`${lower} extended to ${hz} Hz`, (now) => ({ ...now, [end.key]: hz }))
                   }
                 />
                 <Button

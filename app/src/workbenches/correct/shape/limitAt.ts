@@ -22,7 +22,7 @@ const SOFT = 0.7;
 
 /** What limits a design at a point of the grid; the first that applies, in the order in which the design applies them. */
 export function limitAt(
-  { wantedDb, fullDb, gainDb, strengthAt, spreadDb, turned, span }: ChannelDesign,
+  { wantedDb, fullDb, gainDb, strengthAt, standardDeviationDb, turned, span }: ChannelDesign,
   grid: Float64Array,
   i: number,
   { maxBoostDb, maxCutDb }: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
@@ -33,7 +33,7 @@ export function limitAt(
   if (Math.abs(wanted - gainDb[i]!) < MISSING_DB) return 'nothing';
   if (strengthAt[i]! < 1 && Math.abs(wanted - fullDb[i]!) < MISSING_DB) return 'strength';
   if (weight < SOFT) return 'soft end';
-  const moves = spreadDb[i]! > MOVES_DB;
+  const moves = standardDeviationDb[i]! > MOVES_DB;
   if (wanted > 0) {
     if (turned[i]! >= TURNED_SHARE) return 'not minimum phase';
     if (moves) return 'dip moves';

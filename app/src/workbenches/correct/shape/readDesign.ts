@@ -2,7 +2,7 @@ import type { ChannelDesign } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { formatDb, formatHz } from '../../../charts/chartMath';
-import { readLeftAlone } from '../../../words/leftAlone';
+import { changeWords, readLeftAlone } from '../../../words/leftAlone';
 
 export interface DesignNote {
   text: string;
@@ -32,7 +32,7 @@ export function readDesign(
   const over = top < 0 ? 0 : smooth[top]! - targetDb[top]!;
   if (over > WORTH_A_WORD_DB) {
     notes.push({
-      text: `Peak at ${formatHz(grid[top]!)}, ${formatDb(over)} over the target: ${strength === 0 ? 'not touched, strength is 0 %' : `changed by ${formatDb(gainDb[top]!)}`}.`,
+      text: `Peak at ${formatHz(grid[top]!)}, ${formatDb(over)} over the target: ${strength === 0 ? 'not touched, strength is 0 %' : `${changeWords(gainDb[top]!)}`}.`,
       at: { frequency: grid[top]!, levelDb: smooth[top]! + 1.5 },
     });
   }
@@ -62,7 +62,7 @@ export function readDesign(
   ].filter(Boolean);
   if (ends.length > 0) {
     notes.push({
-      text: `${capital(ends.join(' and '))} the loudspeaker’s own fall is kept.`,
+      text: `${capital(ends.join(' and '))} the natural roll-off is kept.`,
       small: 'the span ends there',
     });
   }

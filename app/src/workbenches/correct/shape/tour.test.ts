@@ -1,4 +1,4 @@
-import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
+import { designChannel, measuredChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
 import { logGrid } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
 import { largestMiss, missNote } from './tour';
@@ -24,7 +24,7 @@ const make = (spots: ((f: number) => number)[], over: Partial<typeof goal> = {})
   designChannel(
     grid,
     { ...goal, ...over },
-    foundChannel(
+    measuredChannel(
       grid,
       spots.map((at) => grid.map((f) => 10 ** (at(f) / 10))),
     ),

@@ -20,14 +20,15 @@ export function whyAt(
   i: number,
   limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
 ): Why {
-  const { found, predicted, targetDb, wantedDb, gainDb, strengthAt, spreadDb, turned, span } = design;
+  const { found, predicted, targetDb, wantedDb, gainDb, strengthAt, standardDeviationDb, turned, span } =
+    design;
   const wanted = wantedDb[i]!;
   return {
     frequency: grid[i]!,
     rows: [
       ['As found, average', formatDb(found.averageDb[i]!)],
       ['Seats', `${signedDb(found.lowDb[i]!)} to ${formatDb(found.highDb[i]!)}`],
-      ['Spots deviate by', `${spreadDb[i]!.toFixed(1)} dB`],
+      ['Spots deviate by', `${standardDeviationDb[i]!.toFixed(1)} dB`],
       ['Not of minimum phase', `${Math.round(100 * turned[i]!)} % of spots`],
       ['Target', formatDb(targetDb[i]!)],
       ['Wanted', formatDb(wanted)],

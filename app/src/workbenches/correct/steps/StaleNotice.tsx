@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { staleSteps, type Correction, type Project, type Step } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import { tellProblem } from '../../../services/notify';
+import { notifyProblem } from '../../../services/notify';
 import { sentenceOf } from '../../../store';
 import type { Edit } from '../useCorrection';
 import { takeStaleAgain } from './takeSteps';
@@ -28,7 +28,7 @@ export function StaleNotice({
   const names = stale.map((step) => NAMES[step]).join(' and ');
   const redo = async () => {
     setWork(true);
-    await takeStaleAgain(onEdit).catch((error: unknown) => tellProblem(sentenceOf(error)));
+    await takeStaleAgain(onEdit).catch((error: unknown) => notifyProblem(sentenceOf(error)));
     setWork(false);
   };
   return (

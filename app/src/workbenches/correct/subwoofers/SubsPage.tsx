@@ -13,7 +13,7 @@ import { runJob } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
 import { useProblem } from '../../../services/useTraceLevels';
 import { NumberField } from '../../../parts/NumberField';
-import { tellProblem } from '../../../services/notify';
+import { notifyProblem } from '../../../services/notify';
 import { sentenceOf } from '../../../store';
 import type { Edit } from '../useCorrection';
 
@@ -61,7 +61,7 @@ export function SubsPage({
     try {
       setFound(await evenOutSeats(onEdit));
     } catch (error) {
-      tellProblem(sentenceOf(error));
+      notifyProblem(sentenceOf(error));
     } finally {
       setWork(false);
     }

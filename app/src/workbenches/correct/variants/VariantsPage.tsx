@@ -40,7 +40,7 @@ const variantTable = (variants: Variant[], figures: Map<string, VariantFigures>)
     'To the target (dB)',
     'was (dB)',
     'At spots left out (dB)',
-    'Most boost (dB)',
+    'Max boost (dB)',
     'Left alone',
   ],
   rows: variants.map((v) => {
@@ -108,7 +108,7 @@ export function VariantsPage({
         Variants
         <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
           <TableMenu table={() => variantTable(variants, figures)} />
-          <small>Lay over the plot</small>
+          <small>Overlay</small>
           <Select
             size="xs"
             w={190}
@@ -136,7 +136,7 @@ export function VariantsPage({
               <th className="num" title="The same at spots that took no part in the design">
                 At spots left out
               </th>
-              <th className="num">Most boost</th>
+              <th className="num">Max boost</th>
               <th className="num" title="Places that were left alone, over all channels">
                 Left alone
               </th>
@@ -166,7 +166,7 @@ export function VariantsPage({
                   ) : (
                     <b>{v.name}</b>
                   )}
-                  {v.id === variantId ? ' (in hand)' : ''}
+                  {v.id === variantId ? ' (editing)' : ''}
                 </td>
                 <td>{variantWords(v)}</td>
                 <Figures of={figures.get(v.id) ?? null} />
@@ -174,7 +174,7 @@ export function VariantsPage({
                   {v.restsOn === null
                     ? 'not touched yet'
                     : isStale(project, v)
-                      ? `${roundName(v.restsOn.roundId)}; measured anew since: look again`
+                      ? `${roundName(v.restsOn.roundId)}; measured again since: look again`
                       : roundName(v.restsOn.roundId)}
                 </td>
                 <td>
@@ -183,13 +183,13 @@ export function VariantsPage({
                       size="compact-xs"
                       variant={v.id === variantId ? 'default' : 'filled'}
                       disabled={v.id === variantId}
-                      aria-label={`Take in hand: ${v.name}`}
+                      aria-label={`Edit ${v.name}`}
                       onClick={() => {
                         if (against === v.id) onAgainst(null);
-                        void change(`variant ${v.name} in hand`, (p) => ({ ...p, variantId: v.id }));
+                        void change(`editing variant ${v.name}`, (p) => ({ ...p, variantId: v.id }));
                       }}
                     >
-                      Take in hand
+                      Edit
                     </Button>
                     <Button
                       size="compact-xs"

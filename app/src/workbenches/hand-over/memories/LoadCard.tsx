@@ -43,7 +43,7 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
               value={variant.id}
               onChange={(v) =>
                 v &&
-                void change(`variant ${project.variants.find((x) => x.id === v)!.name} in hand`, (p) => ({
+                void change(`editing variant ${project.variants.find((x) => x.id === v)!.name}`, (p) => ({
                   ...p,
                   variantId: v,
                 }))

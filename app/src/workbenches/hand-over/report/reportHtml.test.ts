@@ -1,5 +1,5 @@
 import { netLoftProject } from '../../../../../demo/netLoftProject';
-import { designChannel, foundChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
+import { designChannel, measuredChannel, STARTING_GOAL } from '@pebble-hall/core/correct';
 import { plainOutput } from '@pebble-hall/core/processing';
 import { familiesOf, type MemoryLoad, type Project, designKey } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
@@ -47,7 +47,7 @@ const load: MemoryLoad = {
 const design = designChannel(
   grid,
   { ...STARTING_GOAL, id: 'left', span: null, targetOffsetDb: null },
-  foundChannel(grid, [bump, bump]),
+  measuredChannel(grid, [bump, bump]),
 );
 const levels = bump.map((p) => 10 * Math.log10(p));
 const comparison = {
@@ -131,8 +131,10 @@ it('tells the whole target: handles, lift, tilt, ends that are pushed, and targe
     familyTargets: { [family!.id]: { ...target, highReachHz: 17000, lowReachHz: null } },
   };
   const html = make({ variants: [{ ...variant!, correction }] });
-  expect(html).toContain('lows lifted by +2.0 dB; highs tilted by −0.5 dB per octave; low end pushed to 45');
-  expect(html).toMatch(new RegExp(`Target of ${family!.name}.*high end pushed to 17`));
+  expect(html).toContain(
+    'lows lifted by +2.0 dB; highs tilted by −0.5 dB per octave; low end extended to 45',
+  );
+  expect(html).toMatch(new RegExp(`Target of ${family!.name}.*high end extended to 17`));
 });
 
 it('says so when the correction has changed since it was loaded', () => {

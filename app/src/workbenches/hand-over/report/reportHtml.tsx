@@ -328,7 +328,7 @@ function Method({ project, load }: ReportParts) {
       'Strength',
       `${Math.round(100 * c.strength)} %${c.strengthPoints.length > 0 ? ', against frequency' : ''}`,
     ],
-    ['Most boost, most cut', `${c.maxBoostDb} dB, ${c.maxCutDb} dB`],
+    ['Max boost, max cut', `${c.maxBoostDb} dB, ${c.maxCutDb} dB`],
     ['Target', targetWords(c.target)],
     ...familiesOf(project).flatMap((f) => {
       const own = c.familyTargets[f.id];
@@ -354,8 +354,8 @@ const targetWords = ({ handles, lowLiftDb, highTiltDb, lowReachHz, highReachHz }
     ...handles.map((h) => `${formatHz(h.frequency)} ${formatDb(h.levelDb)}`),
     lowLiftDb === 0 ? '' : `lows lifted by ${formatDb(lowLiftDb)}`,
     highTiltDb === 0 ? '' : `highs tilted by ${formatDb(highTiltDb)} per octave`,
-    lowReachHz === null ? '' : `low end pushed to ${formatHz(lowReachHz)}`,
-    highReachHz === null ? '' : `high end pushed to ${formatHz(highReachHz)}`,
+    lowReachHz === null ? '' : `low end extended to ${formatHz(lowReachHz)}`,
+    highReachHz === null ? '' : `high end extended to ${formatHz(highReachHz)}`,
   ]
     .filter(Boolean)
     .join('; ');

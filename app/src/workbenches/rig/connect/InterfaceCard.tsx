@@ -3,7 +3,7 @@ import type { DeviceChoice, Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { closeRig, microphoneOf, rigOf } from '../../../services/theRig';
 import { NumberField } from '../../../parts/NumberField';
-import { tellProblem } from '../../../services/notify';
+import { notifyProblem } from '../../../services/notify';
 import type { Change } from '../../../services/changeProject';
 import { askForDevices, type ListedDevices, type RigDescription } from '../../../ports/rig';
 import { sentenceOf } from '../../../store';
@@ -56,7 +56,7 @@ export function InterfaceCard({
       setOpened(description);
       if (wanted !== device) await set(`interface ${wanted.inputName}`, { device: wanted });
     } catch (error) {
-      tellProblem(sentenceOf(error));
+      notifyProblem(sentenceOf(error));
     } finally {
       setAsking(false);
     }

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Popover } from '@mantine/core';
 import { useState } from 'react';
 import { processorChanged } from '../../../services/processorChanged';
-import { tell, tellProblem } from '../../../services/notify';
+import { notify, notifyProblem } from '../../../services/notify';
 import { noFaults, practiceFaults, setPracticeFaults, type Faults } from '../../../ports/rig';
 import { theProcessor } from '../../../services/theProcessor';
 import { sentenceOf } from '../../../store';
@@ -65,7 +65,7 @@ export function PracticeButton() {
             silentOutputs: on ? [SILENT_OUTPUT] : [],
           }))}
           {box(
-            `Output ${REVERSED_OUTPUT} has its polarity reversed`,
+            `Output ${REVERSED_OUTPUT} has its polarity inverted`,
             faults.reversedOutputs.length > 0,
             (on) => ({
               reversedOutputs: on ? [REVERSED_OUTPUT] : [],
@@ -91,9 +91,9 @@ export function PracticeButton() {
                 .capabilities.practice?.leaveOldSettings()
                 .then(() => {
                   processorChanged();
-                  tell('The processor now holds trims, a delay and a turned polarity from last year.');
+                  notify('The processor now holds trims, a delay and a inverted polarity from last year.');
                 })
-                .catch((error: unknown) => tellProblem(sentenceOf(error)))
+                .catch((error: unknown) => notifyProblem(sentenceOf(error)))
             }
           >
             Leave old settings in the processor

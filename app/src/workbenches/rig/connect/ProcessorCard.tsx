@@ -3,7 +3,7 @@ import { type Project, loudspeakerOn } from '@pebble-hall/core/project';
 import type { OutputChange, OutputSettings, ProcessorState } from '@pebble-hall/core/processing';
 import { useEffect, useState } from 'react';
 import { processorChanged } from '../../../services/processorChanged';
-import { tell, tellProblem } from '../../../services/notify';
+import { notify, notifyProblem } from '../../../services/notify';
 import type { Change } from '../../../services/changeProject';
 import { activeMemory } from '../../../ports/processor';
 import { theProcessor } from '../../../services/theProcessor';
@@ -51,9 +51,9 @@ export function ProcessorCard({
     try {
       await theProcessor().setOutputs(changes);
       processorChanged();
-      tell(done);
+      notify(done);
     } catch (error) {
-      tellProblem(`The processor was not changed: ${sentenceOf(error)}`);
+      notifyProblem(`The processor was not changed: ${sentenceOf(error)}`);
     }
   };
   const zero = async () => {
@@ -83,7 +83,7 @@ export function ProcessorCard({
       {addUp.length > 0 ? (
         <span className="attention">Adds up with a correction: {addUp.join('; ')}.</span>
       ) : (
-        <span>No trims, delays or turned polarity that would add up with a correction.</span>
+        <span>No trims, delays or inverted polarity that would add up with a correction.</span>
       )}
       {stay.length > 0 ? (
         <span className="quiet">Stays and is measured along: {stay.join('; ')}.</span>

@@ -2,7 +2,7 @@ import { Button, Checkbox } from '@mantine/core';
 import { useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { rigName, rigOf } from '../../../services/theRig';
-import { takeRoundTrip } from '../../../services/takeSweep';
+import { takeRoundTrip } from '../../../services/recordSweep';
 import type { ViewProps } from '../viewProps';
 
 const LEVEL_DBFS = -20;

@@ -20,7 +20,7 @@ it('tells what adds up from what stays and what is replaced', () => {
     'Ch 1 \u22123 dB',
     'Ch 3 muted',
     'Ch 4 +2.5 dB',
-    'Ch 7 6.5 ms, polarity turned',
+    'Ch 7 6.5 ms, polarity inverted',
   ]);
   expect(read.stay).toEqual([
     'Ch 6 low-pass 110 Hz, Linkwitz-Riley 24 dB per octave',

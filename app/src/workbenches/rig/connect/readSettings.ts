@@ -25,7 +25,7 @@ export function readSettings(outputs: OutputSettings[], named: (output: number) 
       ...(muted ? ['muted'] : []),
       ...(trimDb !== 0 ? [`${signed(trimDb)} dB`] : []),
       ...(delayMs !== 0 ? [`${delayMs} ms`] : []),
-      ...(inverted ? ['polarity turned'] : []),
+      ...(inverted ? ['polarity inverted'] : []),
     ];
     if (adds.length > 0) out.addUp.push(`${name} ${adds.join(', ')}`);
     const filters = [

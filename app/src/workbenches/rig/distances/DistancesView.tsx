@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Note } from '../../../parts/Note';
 import { NumberField } from '../../../parts/NumberField';
 import { RoomPlan } from '../../../parts/RoomPlan';
-import { tell } from '../../../services/notify';
+import { notify } from '../../../services/notify';
 import {
   distanceProblems,
   pairsOf,
@@ -53,7 +53,7 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
       },
     }));
     if (done)
-      tell(`The plan has the loudspeakers where the distances put them; they fit within ${length(rmsM)}.`);
+      notify(`The plan has the loudspeakers where the distances put them; they fit within ${length(rmsM)}.`);
   };
   return (
     <div className="view" style={{ gridTemplateColumns: 'minmax(0, 1fr) 456px' }}>
@@ -189,7 +189,8 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
           </span>
           <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
             <Button size="compact-sm" disabled={busy} onClick={() => work.hear([chosen.id])}>
-              Microphone {chosen.id === home.id ? 'at' : 'close to'} {chosen.name}: hear
+              Measure {chosen.id === home.id ? 'from' : 'close to'}{' '}
+              {chosen.id === home.id ? 'the home spot' : chosen.name}
             </Button>
             {project.rig.kind === 'simulated' ? (
               <Button

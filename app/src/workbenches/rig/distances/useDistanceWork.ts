@@ -3,7 +3,7 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { takeAt } from '../../../services/measuring';
 import type { Change } from '../../../services/changeProject';
-import { travelBetween } from '../../../services/takeSweep';
+import { travelBetween } from '../../../services/recordSweep';
 import { repository } from '../../../store';
 import { placesOf, withDistance } from './distanceList';
 import type { Guarded } from '../useGuarded';

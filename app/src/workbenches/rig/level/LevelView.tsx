@@ -75,7 +75,7 @@ export default function LevelView({ project, change, guarded, busy }: ViewProps)
             </Button>
           )}
           <Button size="compact-md" variant="default" disabled={!listening} onClick={() => session.reset()}>
-            Begin Leq, largest and smallest anew
+            Restart Leq, max and min
           </Button>
           <span style={{ flex: 1 }} />
           <Button size="compact-md" variant="default" onClick={() => setLarge(true)}>

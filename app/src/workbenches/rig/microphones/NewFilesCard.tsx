@@ -4,7 +4,7 @@ import type { Calibration, Microphone, Project } from '@pebble-hall/core/project
 import { useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
 import { formatDb, formatHz } from '../../../charts/chartMath';
-import { clearProblem, tellProblem } from '../../../services/notify';
+import { clearProblem, notifyProblem } from '../../../services/notify';
 import type { Change } from '../../../services/changeProject';
 import { lookUpMicrophone } from '../../../ports/calibration/calibrationLookup';
 import { sentenceOf } from '../../../store';
@@ -44,7 +44,7 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
       if (file.size > MOST_BYTES) throw new Error('it is far too large for a calibration.');
       onCandidates([...candidates, candidateOf(file.name, await file.text())]);
     } catch (error) {
-      tellProblem(
+      notifyProblem(
         `${file.name} was not taken as a calibration. ${sentenceOf(error)} The one before stays in use.`,
       );
     }
@@ -67,7 +67,7 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
       }
       onCandidates(read);
     } catch (error) {
-      tellProblem(sentenceOf(error));
+      notifyProblem(sentenceOf(error));
     } finally {
       setAsking(false);
     }

@@ -1,11 +1,11 @@
 import type { Target } from '@pebble-hall/core/correct';
 import type { PebbleDatabase, ShelfRow } from './database';
 
-export type ShelfTarget = ShelfRow;
+export type TargetPreset = ShelfRow;
 
 /** Targets of one's own, kept beside the projects so that every project can use them. */
 export const shelfOf = (database: () => PebbleDatabase) => ({
-  list: (): Promise<ShelfTarget[]> => database().shelf.orderBy('name').toArray(),
+  list: (): Promise<TargetPreset[]> => database().shelf.orderBy('name').toArray(),
   /** Keeps a target under a name; one of that name is replaced. */
   put: async (name: string, target: Target): Promise<void> => {
     await database().shelf.put({ name, target: { ...target, lowReachHz: null, highReachHz: null } });

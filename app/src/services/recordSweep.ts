@@ -71,7 +71,7 @@ const requestOf = ({
  * Plays one sweep on one output, records it with every microphone and what tells its time, and analyses it in a worker.
  * @returns one for each microphone, in their order
  */
-export async function takeSweep(
+export async function recordSweep(
   rig: AudioRig,
   settings: SweepSettings,
   { onWatch, ...options }: SweepOptions = {},

@@ -4,8 +4,8 @@ import { readTargetText, writeTargetText } from '@pebble-hall/core/formats';
 import { memo, useEffect, useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
 import { saveFile } from '../../../services/saveFile';
-import { tell, tellProblem } from '../../../services/notify';
-import { sentenceOf, shelfTargets, type ShelfTarget } from '../../../store';
+import { notify, notifyProblem } from '../../../services/notify';
+import { sentenceOf, targetPresets, type TargetPreset } from '../../../store';
 
 const MOST_BYTES = 4e6;
 
@@ -18,7 +18,7 @@ async function targetOf(file: File) {
  * Ready targets, described by their numbers, and one's own, kept for other projects; files in and out. Not drawn again while
  * a hand is on the target.
  */
-export const TargetShelf = memo(function TargetShelf({
+export const TargetPresets = memo(function TargetPresets({
   targetNow,
   onTake,
 }: {
@@ -26,12 +26,12 @@ export const TargetShelf = memo(function TargetShelf({
   targetNow: () => Target;
   onTake: (name: string, target: Target) => void;
 }) {
-  const [own, setOwn] = useState<ShelfTarget[]>([]);
+  const [own, setOwn] = useState<TargetPreset[]>([]);
   const [name, setName] = useState('');
   const [open, setOpen] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const refresh = () =>
-    shelfTargets
+    targetPresets
       .list()
       .then(setOwn)
       .catch(() => setOwn([]));
@@ -43,17 +43,17 @@ export const TargetShelf = memo(function TargetShelf({
   const read = (file: File) =>
     targetOf(file)
       .then((found) => take(found.name ?? file.name, found.target))
-      .catch((error: unknown) => tellProblem(`${file.name}: ${sentenceOf(error)}`));
+      .catch((error: unknown) => notifyProblem(`${file.name}: ${sentenceOf(error)}`));
   const keep = () => {
     const called = name.trim();
     if (!called) return;
-    shelfTargets
+    targetPresets
       .put(called, targetNow())
       .then(() => {
-        tell(`${called} is on your shelf, in this browser.`);
+        notify(`${called} is kept in your presets, in this browser.`);
         setName('');
       })
-      .catch((error: unknown) => tellProblem(`Not kept: ${sentenceOf(error)}`))
+      .catch((error: unknown) => notifyProblem(`Not kept: ${sentenceOf(error)}`))
       .finally(() => void refresh());
   };
   return (
@@ -61,7 +61,7 @@ export const TargetShelf = memo(function TargetShelf({
       <Popover opened={open} onChange={setOpen} position="top" withArrow shadow="sm" trapFocus>
         <Popover.Target>
           <Button size="compact-xs" variant="default" onClick={() => setOpen(!open)}>
-            Shelf
+            Presets
           </Button>
         </Popover.Target>
         <Popover.Dropdown style={{ width: 380, fontSize: 13, display: 'grid', gap: 7 }}>
@@ -83,7 +83,7 @@ export const TargetShelf = memo(function TargetShelf({
               <Button
                 size="compact-xs"
                 variant="default"
-                onClick={() => void shelfTargets.remove(t.name).finally(() => void refresh())}
+                onClick={() => void targetPresets.remove(t.name).finally(() => void refresh())}
               >
                 Take off
               </Button>
@@ -93,7 +93,7 @@ export const TargetShelf = memo(function TargetShelf({
             <TextInput
               size="xs"
               style={{ flex: 1 }}
-              aria-label="Name on the shelf"
+              aria-label="Name of the preset"
               placeholder="Keep this one as"
               maxLength={60}
               value={name}

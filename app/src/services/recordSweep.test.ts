@@ -17,7 +17,7 @@ vi.mock('./jobs', () => ({
   ) =>
     kind === 'analysis.analyse' ? asked.push({ recording, sweep: request, options: surroundings }) : null,
 }));
-const { DECAY_S, playOnly, recordSilence, SILENCE_S, takeSweep } = await import('./takeSweep');
+const { DECAY_S, playOnly, recordSilence, SILENCE_S, recordSweep } = await import('./recordSweep');
 
 const rate = 48000;
 /** A rig that notes what it is to play, and hears each input as its own number. */
@@ -57,7 +57,7 @@ beforeEach(() => void asked.splice(0));
 describe('a sweep', () => {
   it('plays on its output alone, silence ahead of it and time to decay after it, the loopback recorded beside', async () => {
     const { rig, requests } = rigWith();
-    await takeSweep(rig, settings);
+    await recordSweep(rig, settings);
     const [{ signals, inputs, lengthFrames, through }] = requests as [PlayRequest];
     expect(signals.map((s) => s.output)).toEqual([3]);
     expect(inputs).toEqual([1, 2]);
@@ -77,7 +77,7 @@ describe('a sweep', () => {
   it('is analysed once for each microphone, in their order, with the gaps that there were', async () => {
     const { rig, requests } = rigWith(2);
     const microphones = [4, 1, 6].map((input) => ({ input, travelS: 0 }));
-    expect(await takeSweep(rig, { ...settings, microphones })).toEqual([1, 2, 3]);
+    expect(await recordSweep(rig, { ...settings, microphones })).toEqual([1, 2, 3]);
     expect(requests[0]!.inputs).toEqual([4, 1, 6, 2]);
     expect(asked.map((a) => (a.recording['microphone'] as Float32Array)[0])).toEqual([4, 1, 6]);
     expect(asked.every((a) => a.options['dropouts'] === 2)).toBe(true);
@@ -85,14 +85,14 @@ describe('a sweep', () => {
 
   it('without a loopback is timed by what the interface was found to take', async () => {
     const { rig, requests } = rigWith();
-    await takeSweep(rig, { ...settings, time: { by: 'round trip', latencyS: 0.012 } });
+    await recordSweep(rig, { ...settings, time: { by: 'round trip', latencyS: 0.012 } });
     expect(requests[0]!.inputs).toEqual([1]);
     expect(asked[0]!.recording).toMatchObject({ loopback: null, latency: 0.012 * rate });
   });
 
   it('or by a click from another loudspeaker, which has died away before the silence begins', async () => {
     const { rig, requests } = rigWith();
-    await takeSweep(rig, { ...settings, time: { by: 'click', output: 5 } });
+    await recordSweep(rig, { ...settings, time: { by: 'click', output: 5 } });
     const [{ signals }] = requests as [PlayRequest];
     expect(signals.map((s) => s.output)).toEqual([3, 5]);
     const { click } = asked[0]!.options as {
@@ -112,7 +112,7 @@ describe('a sweep', () => {
 
   it('is followed by a reference click once the room has died away', async () => {
     const { rig, requests } = rigWith();
-    await takeSweep(rig, { ...settings, referenceOutput: 1 });
+    await recordSweep(rig, { ...settings, referenceOutput: 1 });
     const [{ signals, lengthFrames }] = requests as [PlayRequest];
     const at = asked[0]!.recording['clickAt'] as number;
     expect(at).toBe(signals[0]!.samples.length + DECAY_S * rate);
@@ -122,7 +122,7 @@ describe('a sweep', () => {
 
   it('tells whoever watches which frequency sounds when', async () => {
     const watched = vi.fn();
-    await takeSweep(rigWith().rig, settings, { onWatch: watched });
+    await recordSweep(rigWith().rig, settings, { onWatch: watched });
     expect(watched).toHaveBeenCalledTimes(1);
     expect(watched.mock.calls[0]![0]).toMatchObject({
       fromFrame: 4096,
@@ -133,7 +133,7 @@ describe('a sweep', () => {
 
   it('that is cancelled brings nothing', async () => {
     const stop = AbortSignal.abort();
-    const ended = await takeSweep(rigWith().rig, settings, { signal: stop }).catch((e: unknown) => e);
+    const ended = await recordSweep(rigWith().rig, settings, { signal: stop }).catch((e: unknown) => e);
     expect(isAbort(ended)).toBe(true);
     expect(asked).toHaveLength(0);
   });
