@@ -21,6 +21,7 @@ import { baseOutputs } from './baseOutputs';
 import { exactFilters, outputsOf } from './exactFilters';
 import { measureSweep, memoryStamp } from './measuring';
 import { notify, notifyProblem } from './notify';
+import { outcomeOf, outcomeWords, type PendingOutcome } from './pendingTransfer';
 import { processorChanged } from './processorChanged';
 import { exclusively } from './running';
 import { theProcessor } from './theProcessor';
@@ -38,6 +39,8 @@ export interface MemoryWork {
   work: Work | null;
   problem: string | null;
   readBack: string | null;
+  /** what became of the transfer that the project waits for, as the processor tells; null while it is not known */
+  outcome: PendingOutcome | null;
 }
 
 /** Work on the memories of the processor in this tab: it goes on while one looks at another workbench. */
@@ -46,13 +49,23 @@ export const memoryWork = createStore<MemoryWork>(() => ({
   work: null,
   problem: null,
   readBack: null,
+  outcome: null,
 }));
 const set = (next: Partial<MemoryWork>) => memoryWork.setState(next);
 
-/** Reads what the processor holds. */
+/** Reads what the processor holds, and what became of a transfer that the project waits for. */
 export async function refreshMemories(): Promise<void> {
   try {
-    set({ state: await theProcessor().state() });
+    set({ state: await theProcessor().state(), outcome: null });
+    const pending = projectNow().pendingLoad;
+    if (pending && memoryWork.getState().work === null) {
+      const outcome = await askOutcome(pending);
+      set({ outcome });
+      if (outcome.kind === 'arrived') {
+        await keepLoad(pending);
+        set({ readBack: outcomeWords(pending.load.letter, outcome) });
+      }
+    }
   } catch (error) {
     set({ problem: sentenceOf(error) });
   }
@@ -72,22 +85,44 @@ async function guarded(what: string, run: (signal: AbortSignal) => Promise<void>
   }
 }
 
+const askOutcome = async (pending: PendingLoad): Promise<PendingOutcome> =>
+  outcomeOf(theProcessor(), pending, await filtersOf(projectNow(), pending.load));
+
+/** A load that the processor holds is kept, once, and nothing waits for it any more. */
+const keepLoad = ({ load }: PendingLoad): Promise<void> =>
+  projectOwner().change(`loading memory ${load.letter}`, (p) => ({
+    ...p,
+    loads: p.loads.some((l) => l.id === load.id) ? p.loads : [...p.loads, { ...load, loadedAt: Date.now() }],
+    pendingLoad: null,
+  }));
+
+/** Sends what is left of a transfer. Where that fails, the processor is asked: the answer alone may have been lost. */
+async function send(
+  pending: PendingLoad,
+  filters: Float32Array[],
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  try {
+    await theProcessor().sendTransfer(pending.transferId, filters, onProgress, signal);
+  } catch (error) {
+    const outcome = await outcomeOf(theProcessor(), pending, filters).catch(() => null);
+    if (outcome?.kind !== 'arrived') throw error;
+  }
+}
+
 /** Sends what is left of a transfer, reads it back, and keeps the load. */
 async function finish(pending: PendingLoad, filters: Float32Array[], signal: AbortSignal): Promise<void> {
-  const { load, transferId } = pending;
+  const { load } = pending;
   const { letter } = load;
   const onProgress = (share: number) =>
     set({ work: { what: `Transferring to memory ${letter}`, share: 0.25 + 0.7 * share, pauses: true } });
-  await theProcessor().sendTransfer(transferId, filters, onProgress, signal);
+  await send(pending, filters, onProgress, signal);
+  // the processor holds it from here on: that is kept first, whatever becomes of reading it back
+  await keepLoad(pending);
   set({ work: { what: `Reading memory ${letter} back`, share: 0.97, pauses: false } });
   const got = await theProcessor().readMemory(letter);
   compareFilters(filters, got.filters);
-  // kept, or the failure is told: a load that is not stored cannot be verified
-  await projectOwner().change(`loading memory ${letter}`, (p) => ({
-    ...p,
-    loads: [...p.loads, { ...load, checksum: load.checksum, loadedAt: Date.now() }],
-    pendingLoad: null,
-  }));
   const beside = settingChanges(load.outputs!, got.outputs);
   const count = Object.keys(load.filters).length;
   const what =
@@ -179,6 +214,12 @@ export const resumeLoad = (pending: PendingLoad): Promise<void> =>
 
 export const abandonLoad = (pending: PendingLoad | null): Promise<void> =>
   guarded('Giving the transfer up', async () => {
+    const outcome = pending && (await askOutcome(pending));
+    if (pending && outcome?.kind === 'arrived') {
+      await keepLoad(pending);
+      set({ readBack: `${outcomeWords(pending.load.letter, outcome)} It cannot be given up any more.` });
+      return;
+    }
     const { transfer } = await theProcessor().state();
     if (transfer) await theProcessor().abandonTransfer(transfer.id);
     await mendLink();
@@ -187,7 +228,8 @@ export const abandonLoad = (pending: PendingLoad | null): Promise<void> =>
         ...p,
         pendingLoad: null,
       }));
-    set({ readBack: 'The transfer was given up. The memory holds what it held before.' });
+    const left = pending && outcome ? ` ${outcomeWords(pending.load.letter, outcome)}` : '';
+    set({ readBack: `The transfer was given up.${left}` });
   });
 
 export const readBackLoad = (last: MemoryLoad): Promise<void> =>
@@ -209,6 +251,8 @@ export const restoreSettings = (last: MemoryLoad): Promise<void> =>
   guarded(`Putting memory ${last.letter} back`, async () => {
     const { letter } = last;
     const processor = theProcessor();
+    // its settings belong to its own filters only
+    compareFilters(await filtersOf(projectNow(), last), (await processor.readMemory(letter)).filters);
     if ((await processor.state()).active !== letter) await processor.recall(letter);
     await processor.setOutputs(
       last.outputs!.map(({ sections: _sections, taps: _taps, ...settings }, i) => ({
@@ -311,6 +355,6 @@ function compareFilters(sent: Float32Array[], got: Float32Array[]): void {
   sent.forEach((filter, i) => {
     const back = got[i]!;
     if (back.length !== filter.length || back.some((v, k) => v !== filter[k]))
-      throw new Error(`output ${i + 1} reads back another filter than was sent. Load it again.`);
+      throw new Error(`output ${i + 1} holds another filter than was loaded. Load it again.`);
   });
 }

@@ -164,13 +164,13 @@ export class Processor {
   /** Verifies and, only then, replaces the memory and makes it the active one. */
   complete(id: string): MemorySummary {
     const transfer = this.under(id);
-    this.transfer = null;
     if (transfer.received !== transfer.bytes.length) {
       throw new ProcessorRefusal(
         409,
         `Only ${transfer.received} of ${transfer.bytes.length} bytes have arrived.`,
       );
     }
+    this.transfer = null;
     if (memoryChecksum(transfer.outputs, transfer.bytes) !== transfer.checksum) {
       throw new ProcessorRefusal(422, 'The checksum over settings and filters does not agree.');
     }

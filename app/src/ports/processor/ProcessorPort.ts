@@ -59,6 +59,8 @@ export interface ProcessorPort {
   abandonTransfer(id: string): Promise<ProcessorState>;
   /** What the processor will say of a memory that holds exactly this. */
   checksumOf(request: Pick<LoadRequest, 'outputs' | 'filters'>): number;
+  /** What it may say of a memory that this was loaded into: as sent, or with what it changes by itself on loading. */
+  heldAfterLoad(request: Pick<LoadRequest, 'outputs' | 'filters'>): number[];
 }
 
 /** Summary of the active memory, which is never empty. */

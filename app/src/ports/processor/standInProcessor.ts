@@ -6,7 +6,13 @@ import type {
   OutputChange,
   ProcessorState,
 } from '@pebble-hall/core/processing';
-import { memoryChecksum, packFilters, SKERRY, unpackFilters } from '@pebble-hall/stand-ins/processor';
+import {
+  memoryChecksum,
+  settingsAfterLoad,
+  packFilters,
+  SKERRY,
+  unpackFilters,
+} from '@pebble-hall/stand-ins/processor';
 import { abortError } from '../abort';
 import { activeMemory, ProcessorError, type ProcessorPort } from './ProcessorPort';
 
@@ -109,6 +115,9 @@ export class StandInProcessor implements ProcessorPort {
 
   checksumOf = ({ outputs, filters }: Pick<LoadRequest, 'outputs' | 'filters'>): number =>
     memoryChecksum(outputs, packFilters(filters));
+
+  heldAfterLoad = ({ outputs, filters }: Pick<LoadRequest, 'outputs' | 'filters'>): number[] =>
+    [outputs, settingsAfterLoad(outputs)].map((o) => memoryChecksum(o, packFilters(filters)));
 
   abandonTransfer = (id: string) => stateFrom(call(`/transfers/${id}`, { method: 'DELETE' }));
 }

@@ -2,6 +2,7 @@ import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
 import { theProcessor } from '../../../services/theProcessor';
 import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@pebble-hall/core/project';
 import { useState } from 'react';
+import { outcomeWords } from '../../../services/pendingTransfer';
 import { silence } from '../../../services/running';
 import type { Change } from '../../../services/changeProject';
 import type { useHandOver } from '../useHandOver';
@@ -73,7 +74,7 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
             {transfer
               ? `, ${Math.round((100 * transfer.received) / Math.max(1, transfer.bytes))} % is there`
               : ''}
-            . The memory holds what it held before.
+            . {hand.outcome ? outcomeWords(pending?.load.letter ?? '', hand.outcome) : ''}
           </span>
           <div style={{ display: 'flex', gap: 8 }}>
             {pending && transfer?.id === pending.transferId ? (
