@@ -44,6 +44,14 @@ export {
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
 export { conditionsNow } from './conditions.js';
 export { loudspeakerById, loudspeakerName, loudspeakerOn } from './loudspeakers.js';
+export {
+  HIGHEST_DBFS,
+  levelAdvice,
+  LOWEST_DBFS,
+  SPARE_DB,
+  type LevelAdvice,
+  type WeakestPlace,
+} from './levelAdvice.js';
 export { lowInput } from './lowInput.js';
 export { movedSpots, type MovedSpot } from './movedSpots.js';
 export { oddSweeps, type OddSweep } from './oddSweeps.js';

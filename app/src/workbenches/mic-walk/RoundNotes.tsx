@@ -8,10 +8,12 @@ import {
   fittedOf,
   isSpotTaken,
   sweepOf,
+  levelAdvice,
   loudspeakerById,
 } from '@pebble-hall/core/project';
 import { useMemo, type ReactNode } from 'react';
 import { Note } from '../../parts/Note';
+import { changeProject } from '../../services/changeProject';
 import { rigName } from '../../services/theRig';
 import { reasonSentence } from '../../words/sweepReasons';
 import { groundPlaneText } from './groundPlaneText';
@@ -49,6 +51,7 @@ export function RoundNotes({ project, spot, walk, knocked, onNewRound }: RoundNo
     </button>
   );
   const said: Said[] = [
+    ...levelNotes(project, link),
     ...troubles,
     ...stale.map(({ text, sweeps }) => ({
       key: text,
@@ -81,6 +84,50 @@ export function RoundNotes({ project, spot, walk, knocked, onNewRound }: RoundNo
     </Note>
   ));
 }
+
+/** Before the first sweep: whether channels will stand clear of the noise, and the level that would see to it. */
+function levelNotes(project: Project, link: (word: string, onClick: () => void) => ReactNode): Said[] {
+  if (project.sweeps.some((s) => s.roundId === project.roundId)) return [];
+  const { levelDbfs } = project.rig;
+  const advice = levelAdvice(project);
+  if (!advice)
+    return [
+      {
+        key: 'level',
+        attention: true,
+        text: (
+          <>
+            No level has been set yet. Check the channels in{' '}
+            <a className="linkish" href="/rig">
+              Rig
+            </a>{' '}
+            first: at {minus(levelDbfs)} dBFS they may stand too near the noise.
+          </>
+        ),
+      },
+    ];
+  const { weakest, suggestedDbfs } = advice;
+  if (suggestedDbfs <= levelDbfs) return [];
+  const set = () =>
+    void changeProject(`test level ${suggestedDbfs} dBFS`, (p) => ({
+      ...p,
+      rig: { ...p.rig, levelDbfs: suggestedDbfs },
+    }));
+  return [
+    {
+      key: 'level',
+      attention: true,
+      text: (
+        <>
+          At {minus(levelDbfs)} dBFS the weakest channel, {weakest.name}, stands only about{' '}
+          {Math.round(weakest.marginDb)} dB above the noise. {link(`Set ${minus(suggestedDbfs)} dBFS`, set)}
+        </>
+      ),
+    },
+  ];
+}
+
+const minus = (value: number) => String(value).replace('-', '\u2212');
 
 /** What is wrong: with single sweeps by themselves, with some against the others, with a microphone that was moved. */
 function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {

@@ -1,19 +1,17 @@
 import { Button, Slider } from '@mantine/core';
-import { AIM_DB, weakestBand } from '@pebble-hall/core/measure';
-import { type Project, fittedOf } from '@pebble-hall/core/project';
+import { AIM_DB } from '@pebble-hall/core/measure';
+import {
+  HIGHEST_DBFS,
+  levelAdvice,
+  LOWEST_DBFS,
+  SPARE_DB,
+  type LevelAdvice,
+  type Project,
+} from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { formatHz } from '../../../charts/chartMath';
 import type { Change } from '../../../services/changeProject';
-
-const LOWEST_DBFS = -60;
-/** Room for boosts of a correction, and for a room that adds up. */
-const HIGHEST_DBFS = -10;
-
-/** The suggestion leaves this in hand over the aim: other spots have dips of their own, and a filter may cut. */
-const SPARE_DB = 14;
-/** More than this over the aim is louder than it need be. */
-const PLENTY_DB = 25;
 
 /** One level for all channels, with a suggestion that brings the weakest third octave of any of them to the aim. */
 export function LevelCard({ project, change }: { project: Project; change: Change }) {
@@ -24,16 +22,8 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
       ...p,
       rig: { ...p.rig, levelDbfs: Math.min(HIGHEST_DBFS, Math.max(LOWEST_DBFS, value)) },
     }));
-  const weakest = weakestNow(project);
-  const wanted =
-    weakest &&
-    Math.min(
-      HIGHEST_DBFS,
-      Math.max(LOWEST_DBFS, Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.marginDb)),
-    );
-  const isRight =
-    weakest && weakest.marginDb >= AIM_DB + SPARE_DB - 1 && weakest.marginDb <= AIM_DB + PLENTY_DB;
-  const suggestion = isRight ? levelDbfs : wanted;
+  const advice = levelAdvice(project);
+  const suggestion = advice?.suggestedDbfs ?? null;
   return (
     <section className="card" aria-label="Test level">
       <h2>
@@ -80,7 +70,7 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
         />
       </div>
       <div className="row">
-        <span>{suggestionText(suggestion, levelDbfs, weakest)}</span>
+        <span>{suggestionText(levelDbfs, advice)}</span>
         {suggestion !== null && suggestion !== levelDbfs ? (
           <Button size="compact-sm" variant="light" style={{ flexShrink: 0 }} onClick={() => set(suggestion)}>
             Set {suggestion} dBFS
@@ -91,34 +81,18 @@ export function LevelCard({ project, change }: { project: Project; change: Chang
   );
 }
 
-interface Weakest {
-  name: string;
-  centre: number;
-  /** at the level that is set now */
-  marginDb: number;
-}
-
-/** The third octave that stands least above the noise, over all fitted channels that were checked. */
-function weakestNow(project: Project): Weakest | null {
-  const { checks, levelDbfs } = project.rig;
-  let found: Weakest | null = null;
-  for (const { id, name } of fittedOf(project)) {
-    const check = checks[id];
-    const band = check && weakestBand(check.margins, check.verdict.band);
-    if (!check || !band || !Number.isFinite(band.marginDb)) continue;
-    const marginDb = band.marginDb + levelDbfs - check.levelDbfs;
-    if (!found || marginDb < found.marginDb) found = { name, centre: band.centre, marginDb };
-  }
-  return found;
-}
-
-function suggestionText(suggestion: number | null, level: number, weakest: Weakest | null): string {
-  if (suggestion === null || !weakest) return 'Check a channel to get a suggestion.';
+function suggestionText(level: number, advice: LevelAdvice | null): string {
+  if (!advice) return 'Check a channel to get a suggestion.';
+  const { weakest, suggestedDbfs, clipped } = advice;
+  if (clipped)
+    return `The input clipped at ${clipped.levelDbfs} dBFS, checking ${clipped.name}: play softer, or turn the microphone’s gain down.`;
   const where = `${weakest.name} at ${formatHz(weakest.centre)}`;
   const margin = Math.round(weakest.marginDb);
-  if (suggestion === level)
-    return `The level is right: even the weakest place, ${where}, has ${margin} dB. Louder brings nothing.`;
-  return suggestion > level
-    ? `Weakest place: ${where}, ${margin} dB above the noise; ${AIM_DB} dB is the aim, ${SPARE_DB} in hand for dips elsewhere.`
+  if (suggestedDbfs === level)
+    return margin >= AIM_DB + SPARE_DB - 1
+      ? `The level is right: even the weakest place, ${where}, has ${margin} dB. Louder brings nothing.`
+      : `The weakest place, ${where}, has ${margin} dB, and it cannot be louder: use longer sweeps, or wait until it is quieter.`;
+  return suggestedDbfs > level
+    ? `Weakest place: ${where}, ${margin} dB above the noise; ${AIM_DB} dB is the aim, ${SPARE_DB} to spare for dips elsewhere.`
     : `${margin} dB even at the weakest place, ${where}: more than needed.`;
 }
