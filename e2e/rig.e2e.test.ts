@@ -215,7 +215,7 @@ describe('distances', () => {
     await user.tick('feet');
     await user.sees(/10\.2\d ft/);
     await user.tick('metres');
-    await user.press('Take the distances over');
+    await user.press('Apply to plan');
     await user.sees('The plan has the loudspeakers where the distances put them');
     await user.press('Undo: places from distances');
   });

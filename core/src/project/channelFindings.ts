@@ -1,4 +1,5 @@
 import { findMisfits, indistinguishable, type PlannedChannel } from '../commissioning/index.js';
+import { distanceBetween } from '../geometry/index.js';
 import type { Reason } from '../measure/index.js';
 import { fittedOf } from './progress.js';
 import { travelS } from './travel.js';
@@ -81,7 +82,7 @@ function twinOf(project: Project, silent: Loudspeaker): { name: string; output: 
 }
 
 /** Pairs whose cables could be exchanged without the check noticing, by name. */
-export function untellable(project: Project): [string, string][] {
+export function untellable(project: Project): { a: string; b: string; metres: [number, number] }[] {
   const home = project.place.spots[0]!.position;
   const fitted = fittedOf(project);
   const planned = fitted.map((l) => ({
@@ -92,6 +93,11 @@ export function untellable(project: Project): [string, string][] {
     arrivalS: null,
     band: null,
   }));
-  const nameOf = (id: string) => fitted.find((l) => l.id === id)!.name;
-  return indistinguishable(planned).map(([a, b]) => [nameOf(a), nameOf(b)]);
+  const byId = (id: string) => fitted.find((l) => l.id === id)!;
+  const metres = (id: string) => distanceBetween(byId(id).position, home);
+  return indistinguishable(planned).map(([a, b]) => ({
+    a: byId(a).name,
+    b: byId(b).name,
+    metres: [metres(a), metres(b)],
+  }));
 }

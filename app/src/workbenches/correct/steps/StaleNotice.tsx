@@ -35,7 +35,7 @@ export function StaleNotice({
     <div className="row attention" role="status" aria-label="Out of date">
       <span>Something has changed since: {names} no longer fit.</span>
       <Button size="compact-xs" style={{ flexShrink: 0 }} loading={work} onClick={() => void redo()}>
-        Redo
+        Update
       </Button>
     </div>
   );

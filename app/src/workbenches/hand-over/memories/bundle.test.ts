@@ -74,6 +74,9 @@ describe('bundleFiles', () => {
     expect(text(files['delays-and-gains.csv'])).toMatch(/Linkwitz-Riley 24 dB\/octave at 110 Hz/);
     expect(text(files['README.txt'])).toMatch(/subtracted: y\[n\]/);
     expect(text(files['README.txt'])).toMatch(/96000 Hz: \d+ taps; begins \d\.\d+ ms later/);
+    expect(text(files['README.txt'])).toMatch(
+      /latency, to the main tap: Left \d+\.\d\d ms, Sub 1 \d+\.\d\d ms/,
+    );
   });
   it('puts all outputs into one file when asked to, in the order told', () => {
     const one = bundleFiles({ ...request, layout: 'one file', rates: [48000], bits: 32 });

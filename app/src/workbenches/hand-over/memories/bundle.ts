@@ -1,3 +1,4 @@
+import { mainTap } from '@pebble-hall/core/correct';
 import { sectionBiquad } from '@pebble-hall/core/path';
 import { bytesOfText, sectionsCsv, sectionsJson, sectionsText, writeWav } from '@pebble-hall/core/formats';
 import { crossoverText, feedText, type OutputSettings } from '@pebble-hall/core/processing';
@@ -56,9 +57,13 @@ export function bundleFiles(request: BundleRequest): Record<string, Uint8Array> 
         [...made[i]!.fir].map((v) => v.toPrecision(bits === 64 ? 17 : 9)).join('\n') + '\n',
       );
     });
+    const latency = made.map(
+      ({ fir }, i) => `${withFir[i]!.name} ${((1000 * mainTap(fir)) / to).toFixed(2)} ms`,
+    );
     const added = made[0]!.addedLatencyS;
     notes.push(
       `  ${to} Hz: ${longest} taps${added > 0 ? `; begins ${(1000 * added).toFixed(3)} ms later than at ${rate} Hz, all channels alike` : ''}`,
+      `    latency, to the main tap: ${latency.join(', ')}`,
     );
   }
   const sections = channels.map((c) => ({

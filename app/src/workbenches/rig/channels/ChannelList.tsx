@@ -205,6 +205,7 @@ function cannotTell(project: Project): string {
   if (Object.keys(project.rig.checks).length === 0) return '';
   const pairs = untellable(project);
   if (pairs.length === 0) return '';
-  const [a, b] = pairs[0]!;
-  return `${a} and ${b} stand equally far from the home spot, so an exchange of their cables cannot be heard: have their names spoken under Connect.`;
+  const { a, b, metres } = pairs[0]!;
+  const [first, second] = metres.map((m) => m.toFixed(2));
+  return `${a} and ${b} stand too nearly equally far from the home spot (${first} and ${second} m) to be told apart, so an exchange of their cables cannot be heard: have their names spoken under Connect.`;
 }

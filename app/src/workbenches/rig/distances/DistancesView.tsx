@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Note } from '../../../parts/Note';
 import { NumberField } from '../../../parts/NumberField';
 import { RoomPlan } from '../../../parts/RoomPlan';
-import { notify } from '../../../services/notify';
+import { notify, notifyProblem } from '../../../services/notify';
 import {
   distanceProblems,
   pairsOf,
@@ -42,9 +42,20 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
   const home = places.at(-1)!;
   const heard = (id: string) => Object.keys(project.rig.heardTraces[id] ?? {}).length > 0;
   const missing = places.filter((p) => !heard(p.id)).map((p) => p.id);
-  const takeOver = async () => {
+  const applyToPlan = async () => {
+    const impossible = problems.find((x) => x.kind === 'triangle');
+    if (impossible)
+      return notifyProblem(
+        `These distances cannot all be right: ${nameOf(impossible.a)} to ${nameOf(impossible.b)}. Measure or type it again, then apply them.`,
+      );
     const points = Object.fromEntries(places.map((p) => [p.id, p.position]));
     const { points: fitted, rmsM } = fitPositions(points, known, [home.id]);
+    const { x, y } = project.place.size;
+    const outside = Object.entries(fitted).find(([, p]) => p.x < 0 || p.x > x || p.y < 0 || p.y > y);
+    if (outside)
+      return notifyProblem(
+        `The distances would put ${nameOf(outside[0])} outside the room. Check those to ${nameOf(outside[0])}, and the size of the room.`,
+      );
     const done = await change('places from distances', (p) => ({
       ...p,
       place: {
@@ -204,7 +215,7 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
             ) : null}
           </div>
         </section>
-        <section className="card" aria-label="Take over">
+        <section className="card" aria-label="Apply to plan">
           <h2>Into the plan</h2>
           <span className="quiet">
             Moves the loudspeakers to where the distances put them; the home spot and all heights stay. Undo
@@ -214,9 +225,9 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
             size="compact-sm"
             variant="default"
             disabled={busy || known.length === 0}
-            onClick={() => void takeOver()}
+            onClick={() => void applyToPlan()}
           >
-            Take the distances over
+            Apply to plan
           </Button>
         </section>
       </div>
