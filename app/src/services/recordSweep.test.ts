@@ -127,8 +127,12 @@ describe('a sweep', () => {
     expect(watched.mock.calls[0]![0]).toMatchObject({
       fromFrame: 4096,
       rate,
-      sweep: { atFrame: SILENCE_S * rate, from: 20, to: 20000, durationS: 1 },
+      sweep: { atFrame: SILENCE_S * rate, durationS: 1 },
     });
+    // an octave below the band, a sixth above it
+    const { from, to } = watched.mock.calls[0]![0].sweep as { from: number; to: number };
+    expect(from / 10).toBeCloseTo(1, 1);
+    expect(to / (20000 * 2 ** (1 / 6))).toBeCloseTo(1, 2);
   });
 
   it('that is cancelled brings nothing', async () => {

@@ -100,7 +100,8 @@ export async function recordSweep(
     lengthFrames += Math.round(REFERENCE_TAIL_S * rate);
   }
   const inputs = [...microphones.map((m) => m.input), ...(time.by === 'loopback' ? [time.input] : [])];
-  const { from, to, durationS } = sweep;
+  // what it plays, fades included
+  const { startsAt: from, endsAt: to, durationS } = sweep;
   const atFrame = samples.length - sweep.samples.length;
   const onBlock = (block: Float32Array, fromFrame: number) =>
     onWatch?.({ samples: block, fromFrame, lengthFrames, rate, sweep: { atFrame, from, to, durationS } });

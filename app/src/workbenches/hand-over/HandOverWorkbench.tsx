@@ -270,7 +270,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           designable={designable}
         />
         <section className="card" aria-label="Export">
-          <h2>Take along</h2>
+          <h2>Export</h2>
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
             <Button
               size="compact-sm"

@@ -82,7 +82,7 @@ export default function FiguresView({ project, channels, roundId }: LookProps) {
         <h2>What the plot says</h2>
         {table && middle && middle.length > 0 ? (
           <Note number={1}>
-            The room dies away in{' '}
+            Reverberation time{' '}
             {(middle.reduce((a, o) => a + table.t20[o]!.mean, 0) / middle.length).toFixed(2)} s (T20,{' '}
             {middle.map((o) => OCTAVE_NAMES[o]).join(' and ')}), over {sweeps.length}{' '}
             {sweeps.length === 1 ? 'spot' : 'spots'} with {channel.name}.

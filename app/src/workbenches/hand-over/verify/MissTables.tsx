@@ -37,12 +37,14 @@ export function ChannelMisses({
   onSaveFilter: (id: string) => (() => void) | null;
 }) {
   if (list.length === 0) return null;
+  // the verdict tells the share of all; a column is needed where some channel was judged in part only
+  const isPartial = list.some(({ difference: d }) => d && d.unjudged > 0.01 * d.octaves);
   return (
-    <table className="plain">
+    <table className="plain" style={{ whiteSpace: 'nowrap', fontSize: isPartial ? 12 : undefined }}>
       <thead>
         <tr>
           <th>Channel</th>
-          <th className="num">judged</th>
+          {isPartial ? <th className="num">judged</th> : null}
           <th className="num">RMS</th>
           <th className="num">Most</th>
           <th className="num">at</th>
@@ -61,12 +63,14 @@ export function ChannelMisses({
               </td>
               {difference ? (
                 <>
-                  <td
-                    className="num mono"
-                    title={`${(difference.octaves - difference.unjudged).toFixed(1)} of ${difference.octaves.toFixed(1)} octaves stand clear of the noise`}
-                  >
-                    {Math.round(100 * (1 - difference.unjudged / difference.octaves))} %
-                  </td>
+                  {isPartial ? (
+                    <td
+                      className="num mono"
+                      title={`${(difference.octaves - difference.unjudged).toFixed(1)} of ${difference.octaves.toFixed(1)} octaves stand clear of the noise`}
+                    >
+                      {Math.round(100 * (1 - difference.unjudged / difference.octaves))} %
+                    </td>
+                  ) : null}
                   <td className="num mono">{difference.rmsDb.toFixed(2)} dB</td>
                   <td
                     className={`num mono ${difference.agrees ? 'good' : 'attention'}`}
@@ -81,7 +85,7 @@ export function ChannelMisses({
                   <td className="num mono">{formatHz(difference.worstAt)}</td>
                 </>
               ) : (
-                <td className="quiet" colSpan={4}>
+                <td className="quiet" colSpan={isPartial ? 4 : 3}>
                   not measured again yet
                 </td>
               )}
