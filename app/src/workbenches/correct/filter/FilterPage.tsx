@@ -31,7 +31,7 @@ function Ahead({ fir }: { fir: Float32Array | null }) {
     fir ? preResponseDb(fir, theProcessor().profile.rate, s) : -Infinity,
   ) as [number, number];
   const told = (db: number) => `${db.toFixed(0).replace('-', '\u2212')} dB`;
-  if (near < INAUDIBLE_DB) return <b className="mono">never</b>;
+  if (near < INAUDIBLE_DB) return <b className="mono">none</b>;
   return (
     <span style={{ whiteSpace: 'nowrap' }}>
       <b className="mono">{told(near)}</b> <small>{far < INAUDIBLE_DB ? 'none' : told(far)} by 10 ms</small>
