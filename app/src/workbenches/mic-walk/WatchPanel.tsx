@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { axisHz } from '../../charts/chartMath';
 import { heatColour } from '../../charts/heatColour';
 import type { Watched } from '../../services/recordSweep';
-import { Listening, ROWS, rowOfFrequency, type HeardMoment } from './listening';
+import { Listening, ROWS, rowOfFrequency, frequencyOfRow, type HeardMoment } from './listening';
 
 const LEFT = 44;
 const RIGHT = 54;
@@ -114,7 +114,8 @@ function paint(canvas: HTMLCanvasElement | null, take: Take | null, dark: boolea
   context.beginPath();
   for (let i = 0; i <= 100; i++) {
     const f = from * (to / from) ** (i / 100);
-    context.lineTo(x(startS + (durationS * i) / 100), y(Math.max(20, f)));
+    // its beginning lies below the axis
+    if (f >= frequencyOfRow(0)) context.lineTo(x(startS + (durationS * i) / 100), y(f));
   }
   context.stroke();
   context.setLineDash([]);

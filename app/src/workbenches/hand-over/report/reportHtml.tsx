@@ -9,7 +9,6 @@ import {
   type MemoryLoad,
   type Project,
   designKey,
-  fittedOf,
   roundOf,
   usableSpots,
   loudspeakerById,
@@ -22,6 +21,9 @@ import { savedResponse } from '../../../charts/savedResponse';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { readLeftAlone } from '../../../words/leftAlone';
 import { LOW_CHANNEL_NAME, lowInputs } from '../memories/lowChannel';
+import { PlaceDrawing } from './PlaceDrawing';
+import { STYLE } from './reportStyle';
+import { ReportTable, type Cell } from './ReportTable';
 import type { SpotVerdict } from '../verify/spotVerdicts';
 import { grid, type Comparison } from '../verify/compareLoad';
 
@@ -37,32 +39,6 @@ export interface ReportParts {
   designs: ChannelDesign[];
   sendsBass: ReadonlySet<string>;
   madeAt: number;
-}
-
-/** One figure or word of a table's cell. */
-type Cell = string | number;
-
-function Table({ head, rows }: { head: string[]; rows: Cell[][] }) {
-  return (
-    <table>
-      <thead>
-        <tr>
-          {head.map((cell) => (
-            <th key={cell}>{cell}</th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((cells, r) => (
-          <tr key={r}>
-            {cells.map((cell, c) => (
-              <td key={c}>{cell}</td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
 }
 
 const minus = (v: number) => String(v).replace('-', '\u2212');
@@ -176,7 +152,7 @@ function Reached({ project, load, comparisons, spots, withBass, designs, sendsBa
     ]);
   return (
     <>
-      <Table
+      <ReportTable
         head={[
           'Channel',
           'Span',
@@ -191,7 +167,7 @@ function Reached({ project, load, comparisons, spots, withBass, designs, sendsBa
       {spots.length > 1 ? (
         <>
           <h3>At every spot that was measured again</h3>
-          <Table
+          <ReportTable
             head={['Spot', 'Channels', 'Verified less predicted, most', 'Channel']}
             rows={spots.map((s) => [
               s.name,
@@ -205,7 +181,10 @@ function Reached({ project, load, comparisons, spots, withBass, designs, sendsBa
       {bassRows.length > 0 ? (
         <>
           <h3>With the bass that the subwoofers play for them</h3>
-          <Table head={['Channel', 'Span', 'Verified less predicted, most', 'Verdict']} rows={bassRows} />
+          <ReportTable
+            head={['Channel', 'Span', 'Verified less predicted, most', 'Verdict']}
+            rows={bassRows}
+          />
         </>
       ) : null}
       {changed ? (
@@ -221,58 +200,6 @@ function Reached({ project, load, comparisons, spots, withBass, designs, sendsBa
         judged.
       </p>
     </>
-  );
-}
-
-/** Pixels of the drawing for one metre. */
-const SCALE = 90;
-
-function PlaceDrawing(project: Project) {
-  const { place } = project;
-  const fitted = fittedOf(project);
-  const [w, h] = [place.size.x * SCALE, place.size.y * SCALE];
-  return (
-    <>
-      <p>
-        {place.size.x} x {place.size.y} x {place.size.z} m, {place.temperatureC} °C. {fitted.length} channels,{' '}
-        {place.spots.length} spots.
-      </p>
-      <svg viewBox={`-30 -30 ${w + 60} ${h + 60}`} width="560" fontFamily="sans-serif">
-        <rect width={w} height={h} fill="none" stroke="#333" strokeWidth="3" />
-        {fitted.map((l) => (
-          <Labelled key={l.id} at={l.position} label={l.name}>
-            <rect x="-8" y="-8" width="16" height="16" rx="3" fill="#2b4c7e" />
-          </Labelled>
-        ))}
-        {place.spots.map((s, i) => (
-          <Labelled key={s.id} at={s.position} label={i === 0 ? 'home' : String(i + 1)}>
-            <circle r="6" fill="none" stroke="#d2622a" strokeWidth="2.5" />
-          </Labelled>
-        ))}
-      </svg>
-      <Table
-        head={['Channel', 'Model', 'Output', 'x, y, z (m)']}
-        rows={fitted.map((l) => [
-          l.name,
-          l.model,
-          l.output,
-          [l.position.x, l.position.y, l.position.z].map((v) => v.toFixed(2)).join(', '),
-        ])}
-      />
-    </>
-  );
-}
-
-/** A mark in the drawing of the place, with its name above it. */
-function Labelled(props: { at: { x: number; y: number }; label: string; children: ReactNode }) {
-  const { at, label, children } = props;
-  return (
-    <g transform={`translate(${(at.x * SCALE).toFixed(1)},${(at.y * SCALE).toFixed(1)})`}>
-      {children}
-      <text y="-13" textAnchor="middle" fontSize="13">
-        {label}
-      </text>
-    </g>
   );
 }
 
@@ -299,7 +226,7 @@ function RigTable({ rig: r, calibrations }: Project) {
     ['Time zero', r.timing],
     ['Sweep', `${r.sweepS} s at ${minus(r.levelDbfs)} dBFS`],
   ];
-  return <Table head={['What', 'How']} rows={rows} />;
+  return <ReportTable head={['What', 'How']} rows={rows} />;
 }
 
 function Method({ project, load }: ReportParts) {
@@ -343,7 +270,7 @@ function Method({ project, load }: ReportParts) {
         the spots. Peaks are brought to the target, dips follow a regularised inverse limited by the boost
         limit, by how far spots differ and by excess phase.
       </p>
-      <Table head={['Setting', 'Value']} rows={rows} />
+      <ReportTable head={['Setting', 'Value']} rows={rows} />
     </>
   );
 }
@@ -441,7 +368,7 @@ function Settings({ project, load }: ReportParts) {
     return [input, LOW_CHANNEL_NAME, '', '', '', '', '', fed, '', ''];
   });
   return (
-    <Table
+    <ReportTable
       head={[
         'Output',
         'Channel',
@@ -471,7 +398,7 @@ function LeftAlone({ project, designs, load }: ReportParts) {
   if (rows.length === 0) return <p>Nothing within the spans had to be left alone.</p>;
   return (
     <>
-      <Table head={['Channel', 'What', 'Why']} rows={rows} />
+      <ReportTable head={['Channel', 'What', 'Why']} rows={rows} />
       <p className="small">Judged on the average of {spots} spots, 1/6 octave.</p>
     </>
   );
@@ -479,7 +406,7 @@ function LeftAlone({ project, designs, load }: ReportParts) {
 
 function Trials({ trials }: Project) {
   return (
-    <Table
+    <ReportTable
       head={['When', 'What', 'Candidates', 'Result']}
       rows={trials.map((t) => [
         date(t.startedAt),
@@ -490,12 +417,3 @@ function Trials({ trials }: Project) {
     />
   );
 }
-
-const STYLE = `
-body{font:14px/1.45 'Atkinson Hyperlegible Next',sans-serif;color:#22292b;max-width:900px;margin:24px auto;padding:0 20px;background:#fff}
-h1{font-size:26px;margin:0}h2{font-size:18px;margin:26px 0 8px;border-bottom:1px solid #999;padding-bottom:3px}
-table{border-collapse:collapse;width:100%;font-size:12.5px;margin:6px 0}th,td{text-align:left;vertical-align:top;padding:3px 7px;border-bottom:1px solid #ddd}
-th{font-weight:600}figure{margin:12px 0;break-inside:avoid}figure svg{width:100%;height:auto}.small{font-size:12px;color:#566061}
-section{break-inside:auto}tr{break-inside:avoid}
-.sign{display:grid;grid-template-columns:auto 1fr auto 1fr;gap:12px;margin-top:60px;align-items:end}.sign div{border-bottom:1px solid #22292b;height:40px}
-@media print{body{margin:0;max-width:none}h2{break-after:avoid}}`;
