@@ -13,7 +13,7 @@ it('filters depend on target, strength, limits and form; not on levels, delays, 
   for (const same of [
     { alignment: { left: { trimDb: -3, delayMs: 2, inverted: true } } },
     { crossovers: { left: { highPass: null, lowPass: null } } },
-    { headroomGuard: false },
+    { headroomGuard: 'off' as const },
     { lowChannel: { gainDb: 0, lowPass: null } },
   ] as Partial<Correction>[])
     expect(part(same), JSON.stringify(same)).toEqual(plain);

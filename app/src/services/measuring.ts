@@ -255,7 +255,7 @@ export async function measureSweeps(
       distortionDb,
       inAverage: true,
       note: '',
-      takenWith: conditionsNow(project, spot, loudspeaker, rigName(project)),
+      conditions: conditionsNow(project, spot, loudspeaker, rigName(project)),
       decayEnd,
       levelOffsetDb: levelOffsetDb(project, ear),
       repeats,

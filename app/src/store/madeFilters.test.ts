@@ -10,8 +10,10 @@ const filter = (gain: number): ExactChannel => ({
   sections: [{ kind: 'peak', frequency: 63, gainDb: -3, q: 2 }],
   levelDb: Float64Array.of(1, 2),
   errorDb: 0,
+  ahead: [],
+  withAll: null,
   latencyS: 0,
-  headroom: { toneDb: 1, atHz: 50, worstPeakDb: 2, peakDb: 1 } as unknown as ExactChannel['headroom'],
+  headroom: { toneDb: 1, atHz: 50, programmeDb: 2, fullScaleDb: 1 } as unknown as ExactChannel['headroom'],
 });
 
 it('keeps filters as they are under what they were made from, the newest two hundred', async () => {

@@ -78,7 +78,7 @@ it('opens a kept sample of version 4: its correction is the first variant, its l
   expect(more).toEqual([]);
   expect(project.variantId).toBe(variant!.id);
   expect(variant!.correction.target.handles).toHaveLength(2);
-  expect(variant!.correction).toMatchObject({ strength: 1, alignment: {}, headroomGuard: false });
+  expect(variant!.correction).toMatchObject({ strength: 1, alignment: {}, headroomGuard: 'off' });
   expect(project.loads[0]).toMatchObject({ letter: 'B', outputs: null, variantId: null });
   expect(project).toMatchObject({ trials: [], chains: [], chainId: null, pendingLoad: null });
 });
@@ -115,6 +115,17 @@ it('opens a kept sample of version 6, written before anything was moved: the sam
   const kept = await repository.array(project.sweeps[0]!.traceId);
   expect(kept!.samples).toEqual(Float32Array.from(wav.channels[0]!));
   expect(kept!.rate).toBe(wav.rate);
+});
+
+it('opens a kept sample of version 7: targets keep natural roll-offs, the guard is for programme, what was designed is still loaded', async () => {
+  const bytes = readFileSync(new URL('samples/version-7.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  const [first] = project.variants;
+  expect(first!.correction.target).toMatchObject({ keepsRollOff: true, lowExtensionHz: 42 });
+  expect(first!.correction).toMatchObject({ headroomGuard: 'programme', madeFrom: { levels: 'aligned' } });
+  expect(project.sweeps[0]!.verdict).toMatchObject({ snrDb: -Infinity, reasons: [{ snrDb: -Infinity }] });
+  expect(project.sweeps[0]!.conditions).toBeNull();
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {

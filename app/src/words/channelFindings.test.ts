@@ -22,7 +22,7 @@ function checked(
       const check: LevelCheck = {
         takenAt: 1,
         levelDbfs: loft.rig.levelDbfs,
-        verdict: { state: 'good', reasons: [], marginDb: 40, band },
+        verdict: { state: 'good', reasons: [], snrDb: 40, band },
         margins: [],
         arrivalS: travelS + LATENCY_S,
         reversed: false,
@@ -41,8 +41,8 @@ const sentencesOf = (project: Project, id: string) => channelFindings(project).g
 const stone = (project: Project) => stonesOf(project).find((s) => s.name === 'Rig')!;
 const silent = {
   state: 'failed',
-  reasons: [{ kind: 'silent', marginDb: 2 }],
-  marginDb: 2,
+  reasons: [{ kind: 'silent', snrDb: 2 }],
+  snrDb: 2,
   band: null,
 } as const;
 
@@ -71,7 +71,7 @@ describe('one line each', () => {
       'distorts by 10 % (5 % is the limit): lower the level, then listen for a buzz',
     ]);
     expect(sentencesOf(checked({ 'sub-1': { distortionDb: -22 } }), 'sub-1')).toEqual([]);
-    const verdict = { state: 'doubtful', reasons: [], marginDb: 12, band: { from: 50, to: 16000 } } as const;
+    const verdict = { state: 'doubtful', reasons: [], snrDb: 12, band: { from: 50, to: 16000 } } as const;
     expect(
       sentencesOf(checked({ centre: { distortionDb: -20, verdict: { ...verdict, reasons: [] } } }), 'centre'),
     ).toEqual([]);

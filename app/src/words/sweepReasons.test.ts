@@ -23,7 +23,7 @@ it('says in one line whether a channel is loud enough and by how much', () => {
 it('joins reasons to a sentence and shortens them for a cell', () => {
   const verdict = {
     state: 'failed' as const,
-    marginDb: 20,
+    snrDb: 20,
     band: null,
     reasons: [
       { kind: 'clipped' as const, count: 3, atS: 1 },
@@ -32,5 +32,5 @@ it('joins reasons to a sentence and shortens them for a cell', () => {
   };
   expect(verdictSentence(verdict)).toMatch(/clipped \(3 times.*; a bang/);
   expect(verdictWord(verdict)).toBe('clipped');
-  expect(verdictWord({ ...verdict, state: 'good', reasons: [], marginDb: 33.6 })).toBe('34');
+  expect(verdictWord({ ...verdict, state: 'good', reasons: [], snrDb: 33.6 })).toBe('34');
 });

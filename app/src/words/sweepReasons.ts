@@ -17,7 +17,7 @@ export function reasonSentence(reason: Reason): string {
     case 'clipped':
       return `the microphone input clipped (${reason.count} times, first at ${seconds(reason.atS)}): lower the input gain or the level`;
     case 'near noise':
-      return `only ${Math.round(reason.marginDb)} dB above the noise, ${reason.aimDb} dB is the aim: raise the level or wait for quiet`;
+      return `only ${Math.round(reason.snrDb)} dB above the noise, ${reason.aimDb} dB is the aim: raise the level or wait for quiet`;
     case 'no loopback':
       return 'the loopback carried nothing, so its time is not known: check the loopback cable';
     case 'no click':
@@ -32,14 +32,14 @@ export function reasonSentence(reason: Reason): string {
 }
 
 /** A verdict as one line. */
-export function verdictSentence({ state, reasons, marginDb }: Verdict): string {
-  if (state === 'good') return `good, ${Math.round(marginDb)} dB above the noise`;
+export function verdictSentence({ state, reasons, snrDb }: Verdict): string {
+  if (state === 'good') return `good, ${Math.round(snrDb)} dB above the noise`;
   return reasons.map(reasonSentence).join('; ');
 }
 
 /** One word for a matrix cell. */
-export function verdictWord({ state, reasons, marginDb }: Verdict): string {
-  if (state === 'good') return String(Math.round(marginDb));
+export function verdictWord({ state, reasons, snrDb }: Verdict): string {
+  if (state === 'good') return String(Math.round(snrDb));
   const kind = reasons[0]?.kind;
   if (kind === 'disturbed') return 'noise';
   if (kind === 'clipped') return 'clipped';
@@ -47,13 +47,13 @@ export function verdictWord({ state, reasons, marginDb }: Verdict): string {
   if (kind === 'no loopback') return 'no loop';
   if (kind === 'no click') return 'no click';
   if (kind === 'dropouts') return 'gaps';
-  return `${Math.round(marginDb)}, low`;
+  return `${Math.round(snrDb)}, low`;
 }
 
 /** Whether a margin over noise is enough, in one short line; whole dB. */
-export function marginSentence(marginDb: number): string {
-  if (!Number.isFinite(marginDb)) return 'nothing arrived';
-  const margin = Math.round(marginDb);
+export function marginSentence(snrDb: number): string {
+  if (!Number.isFinite(snrDb)) return 'nothing arrived';
+  const margin = Math.round(snrDb);
   if (margin >= AIM_DB) return `loud enough, ${margin} dB above the noise`;
   const short = `${margin} dB above the noise, ${AIM_DB - margin} dB short`;
   return margin >= DOUBTFUL_DB ? short : `too quiet: ${short}`;

@@ -14,7 +14,7 @@ import { sweepForTest } from '../../../demo/sweepForTest';
 
 const project = netLoftProject();
 const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good') =>
-  sweepForTest(spotId, loudspeakerId, { verdict: { state, reasons: [], marginDb: 40, band: null } });
+  sweepForTest(spotId, loudspeakerId, { verdict: { state, reasons: [], snrDb: 40, band: null } });
 const all = (p: Project, state: Sweep['verdict']['state'] = 'good') =>
   p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id, state)));
 const stone = (p: Project, name: string) => stonesOf(p).find((s) => s.name === name)!;
@@ -35,7 +35,7 @@ describe('stones', () => {
   });
 
   it('judge the rig at the level that is set now', () => {
-    const verdict = { state: 'good' as const, reasons: [], marginDb: 25, band: null };
+    const verdict = { state: 'good' as const, reasons: [], snrDb: 25, band: null };
     const checks = Object.fromEntries(
       project.place.loudspeakers.map((l) => [
         l.id,

@@ -1,4 +1,4 @@
-import { sumPathsAtPoints, type Section } from '../path/index.js';
+import { sectionsLevelDb, sumPathsAtPoints, type Section } from '../path/index.js';
 import { plainSub, subPath, type SubSetting } from '../processing/index.js';
 import { inSteps, seededRandom, type ComplexTrace, type Random } from '../signal/index.js';
 
@@ -37,6 +37,8 @@ export interface SubsTogether {
 /** Levels lost count against evenness: so many dB of deviation for each dB beyond what is free. */
 const FREE_LOSS_DB = 3;
 const PRICE = 0.3;
+/** Of each dB beyond the limits of boost and cut: nothing is worth that. */
+const BEYOND_PRICE = 10;
 const STARTS = 600;
 const REFINED = 6;
 const SMALLEST_STEP = 0.01;
@@ -82,21 +84,21 @@ export function subsTogether(
     throw new RangeError('subsTogether: wants two subwoofers and two spots at least');
   const plain = Array.from({ length: subs }, plainSub);
   const before = seatDeviation(sumOfSubs(responses, plain));
+  const { frequency } = responses.at[0]![0]!;
   const price = (settings: SubSetting[]) => {
     const { deviationDb, levelDb } = seatDeviation(sumOfSubs(responses, settings));
-    return deviationDb + PRICE * Math.max(0, before.levelDb - FREE_LOSS_DB - levelDb);
+    const beyond = Math.max(...settings.map((s) => beyondDb(s.sections, frequency, responses.rate, limits)));
+    return deviationDb + PRICE * Math.max(0, before.levelDb - FREE_LOSS_DB - levelDb) + BEYOND_PRICE * beyond;
   };
   const random = seededRandom(seed);
   const tried = [
     plain,
-    ...Array.from({ length: STARTS }, () =>
-      randomSettings(random, subs, responses.at[0]![0]!.frequency, limits),
-    ),
+    ...Array.from({ length: STARTS }, () => randomSettings(random, subs, frequency, limits)),
   ]
     .map((settings) => ({ settings, price: price(settings) }))
     .sort((a, b) => a.price - b.price)
     .slice(0, REFINED)
-    .map((start) => refined(start, price, responses.at[0]![0]!.frequency, limits));
+    .map((start) => refined(start, price, frequency, limits));
   const best = tried.reduce((a, b) => (b.price < a.price ? b : a));
   const settings = tidy(best.settings);
   const after = seatDeviation(sumOfSubs(responses, settings));
@@ -105,6 +107,20 @@ export function subsTogether(
     deviationDb: { before: before.deviationDb, after: after.deviationDb },
     levelDb: after.levelDb - before.levelDb,
   };
+}
+
+/** By how much sections go beyond the limits of boost and cut together, dB; 0 within them. */
+function beyondDb(
+  sections: Section[],
+  frequency: Float64Array,
+  rate: number,
+  { maxBoostDb, maxCutDb }: SubLimits,
+): number {
+  if (sections.length === 0) return 0;
+  let beyond = 0;
+  for (const db of sectionsLevelDb(sections, rate, frequency))
+    beyond = Math.max(beyond, db - maxBoostDb, -maxCutDb - db);
+  return beyond;
 }
 
 export function randomSettings(

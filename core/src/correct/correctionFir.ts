@@ -28,6 +28,8 @@ export interface FirRequest {
   shared?: SharedPhase | null;
   /** band in which the shared excess phase is undone, Hz */
   phaseSpan?: { from: number; to: number };
+  /** what the filter must not go beyond, dB on the grid; cutting it to length would take it there */
+  bounds?: { highDb: Float64Array; lowDb: Float64Array } | null;
   /** how far ahead of the main arrival a mixed filter may begin, seconds */
   preS?: number;
 }
@@ -38,9 +40,13 @@ export interface CorrectionFir {
   latencyS: number;
 }
 
-const MENDING_ROUNDS = 4;
+const ROUNDS = 4;
 /** More than this is not smearing. */
-const MOST_MENDED_DB = 1;
+const MOST_COMPENSATED_DB = 1;
+/** Then so often what went beyond a bound is taken back, by more than it was, until hardly anything does. */
+const BOUND_ROUNDS = 12;
+const BOUND_STEP = 2;
+const BOUND_DB = 0.03;
 /** Nothing of a mixed filter sounds earlier ahead of the main arrival than this. */
 export const MOST_PRE_S = 0.009;
 /** Spots whose excess phases agree less than this are not helped by undoing their mean; from the second value on wholly. */
@@ -61,7 +67,7 @@ const PHASE_SPAN = { from: 40, to: 1000 };
 export function correctionFir(
   frequency: Float64Array,
   gainDb: Float64Array,
-  { taps, rate, style, shared = null, phaseSpan = PHASE_SPAN, preS = MOST_PRE_S }: FirRequest,
+  { taps, rate, style, shared = null, phaseSpan = PHASE_SPAN, bounds = null, preS = MOST_PRE_S }: FirRequest,
 ): CorrectionFir {
   if (!(Number.isInteger(taps) && taps >= 16 && taps <= 65536)) {
     throw new RangeError(`correctionFir: taps must be 16 to 65536, got ${taps}`);
@@ -71,12 +77,20 @@ export function correctionFir(
   const bad = gainDb.findIndex((g) => !Number.isFinite(g));
   if (bad >= 0) throw new RangeError(`correctionFir: gain at ${frequency[bad]} Hz is ${gainDb[bad]}`);
   const size = fftSizeFor(8 * taps);
-  const wanted = interpolateLog(frequency, gainDb, binFrequencies(size, rate));
-  for (let k = 0; k < wanted.length; k++) wanted[k] = wanted[k]! * NEPERS;
+  const onBins = (db: Float64Array, bins: number) => {
+    const values = interpolateLog(frequency, db, binFrequencies(bins, rate));
+    for (let k = 0; k < values.length; k++) values[k] = values[k]! * NEPERS;
+    return values;
+  };
+  const wanted = onBins(gainDb, size);
+  const within = bounds && {
+    high: onBins(bounds.highDb, size / 2),
+    low: onBins(bounds.lowDb, size / 2),
+  };
   if (style !== 'mixed') {
     const make = style === 'linear' ? linear : minimum;
     const reached = (log: Float64Array) => logMagnitude(realFft(make(log, taps), 2 * (log.length - 1)));
-    const fir = Float32Array.from(make(mended(wanted, reached), taps));
+    const fir = Float32Array.from(make(compensateTruncation(wanted, reached, within), taps));
     return { fir, latencyS: style === 'linear' ? taps / 2 / rate : 0 };
   }
   if (!shared) throw new RangeError('correctionFir: mixed needs the phase that the spots share');
@@ -107,7 +121,7 @@ export function correctionFir(
     for (let k = 0; k < got.length; k++) got[k] = got[k]! + own[k]!;
     return got;
   };
-  const request = mended(wanted, reached);
+  const request = compensateTruncation(wanted, reached, within);
   const both = multiplyTraces(realFft(rest(request), size), phaseAt(size).spectrum);
   return { fir: Float32Array.from(inverseRealFft(both).subarray(0, taps)), latencyS: lead / rate };
 }
@@ -126,16 +140,31 @@ function logMagnitude({ re, im }: ComplexTrace): Float64Array {
  * missing is asked for on top. That is as smooth as the filter is short, so it is found on bins twice as far apart.
  * @param wanted natural logarithm of the magnitude
  * @param reached the same of a filter that was asked for
+ * @param within what it must not go beyond, on bins twice as far apart; kept to at last, at the price of what is wanted nearby
  */
-function mended(wanted: Float64Array, reached: (log: Float64Array) => Float64Array): Float64Array {
+function compensateTruncation(
+  wanted: Float64Array,
+  reached: (log: Float64Array) => Float64Array,
+  within: { high: Float64Array; low: Float64Array } | null,
+): Float64Array {
   const coarse = new Float64Array((wanted.length + 1) / 2);
   for (let k = 0; k < coarse.length; k++) coarse[k] = wanted[2 * k]!;
   const request = coarse.slice();
-  const most = MOST_MENDED_DB * NEPERS;
-  for (let round = 0; round < MENDING_ROUNDS; round++) {
+  const most = MOST_COMPENSATED_DB * NEPERS;
+  for (let round = 0; round < ROUNDS; round++) {
     const got = reached(request);
     for (let k = 0; k < request.length; k++)
       request[k] = request[k]! + Math.max(-most, Math.min(most, coarse[k]! - got[k]!));
+  }
+  for (let round = 0; within && round < BOUND_ROUNDS; round++) {
+    const got = reached(request);
+    let most = 0;
+    for (let k = 1; k < request.length; k++) {
+      const beyond = Math.max(0, got[k]! - within.high[k]!) - Math.max(0, within.low[k]! - got[k]!);
+      request[k] = request[k]! - BOUND_STEP * beyond;
+      most = Math.max(most, Math.abs(beyond));
+    }
+    if (most < BOUND_DB * NEPERS) break;
   }
   const fine = wanted.slice();
   for (let k = 0; k < fine.length; k++) {

@@ -1,14 +1,21 @@
 import { usableBand } from '../measure/index.js';
+import { sectionsLevelDb, type Section } from '../path/index.js';
 import { dbOfPower, smoothLevels } from '../signal/index.js';
 import { averagePower, averageSpots, type SpotAverage } from './averageSpots.js';
-import { designMagnitude, smoothForDesign, type StrengthPoint } from './designMagnitude.js';
+import {
+  designMagnitude,
+  roomAt,
+  smoothForDesign,
+  type CorrectionLimits,
+  type StrengthPoint,
+} from './designMagnitude.js';
 import { sharedPhase, nonMinimumPhaseShare } from './excessPhase.js';
 import type { SharedPhase } from './correctionFir.js';
 import { leftAlone, type LeftAlone } from './leftAlone.js';
-import { placeTarget } from './placeTarget.js';
 import { predictPower } from './predict.js';
-import { findRollOffs, pushedSpan, rollOffDb, type RollOffs } from './rollOff.js';
+import { extendedSpan, findRollOffs, keptEnds, rollOffDb, type RollOffs } from './rollOff.js';
 import { meanInSpan, rmsDistance, type Span } from './span.js';
+import { placeOverSpan, spanEdges, type SpanEdge } from './spanEdges.js';
 import { targetShape, type Target } from './targetShape.js';
 
 /** What a channel shall become. */
@@ -20,6 +27,8 @@ export interface ChannelGoal {
   strengthPoints: StrengthPoint[];
   maxBoostDb: number;
   maxCutDb: number;
+  /** sections that outputs have beside this correction, each output's own: the limits hold for both together */
+  besides?: Section[][];
   /** null: found from the average */
   span: Span | null;
   /** dB added to the shape of the handles; null: placed to meet the average */
@@ -27,7 +36,7 @@ export interface ChannelGoal {
 }
 
 /** What it takes to push the ends of a band beyond the loudspeaker's own. */
-export interface ReachPrice {
+export interface ExtensionPrice {
   /** gain at the ends, beyond what it would be, at most; dB */
   moreDb: number;
   /** by how much the channel's largest gain grows: what the headroom pays, dB */
@@ -42,11 +51,17 @@ export interface ChannelDesign {
   predicted: { averageDb: Float64Array; lowDb: Float64Array; highDb: Float64Array };
   /** with the roll-offs that are kept */
   targetDb: Float64Array;
+  /** where the span ends within the loudspeaker's band, and the step that is left there */
+  edges: SpanEdge[];
   rollOffs: RollOffs;
+  /** those that the target follows */
+  ends: RollOffs;
   /** added to the shape of the handles to meet the average */
   targetOffsetDb: number;
-  reach: ReachPrice | null;
+  extension: ExtensionPrice | null;
   gainDb: Float64Array;
+  /** what may be boosted and cut at each frequency, with what else acts, dB, both at least 0 */
+  room: { boostDb: Float64Array; cutDb: Float64Array };
   /** the same at full strength, and what would lead exactly to the target */
   fullDb: Float64Array;
   wantedDb: Float64Array;
@@ -127,24 +142,27 @@ export function designChannel(
   }: MeasuredChannel,
 ): ChannelDesign {
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = request;
+  const besides = besidesOf(request.besides ?? [], grid);
   const traits = { standardDeviationDb: average.standardDeviationDb, turned };
   const towards = (target: Target) => {
-    const span = request.span ?? withinGrid(grid, pushedSpan(own, rollOffs, target));
-    const ends = rollOffDb(rollOffs, grid, target);
-    const shape = targetShape(target, grid).map((v, i) => v + ends[i]!);
+    const span =
+      request.span ?? withinGrid(grid, target.keepsRollOff ? extendedSpan(own, rollOffs, target) : own);
+    const ends = keptEnds(rollOffs, target);
+    const fall = rollOffDb(ends, grid);
+    const shape = targetShape(target, grid).map((v, i) => v + fall[i]!);
     const targetOffsetDb =
-      request.targetOffsetDb ?? placeTarget(grid, average.averageDb, shape, span, sixthDb);
+      request.targetOffsetDb ?? placeOverSpan(grid, average.averageDb, shape, span, own, sixthDb);
     const targetDb = shape.map((v) => v + targetOffsetDb);
-    const limits = { span, strength, strengthPoints, maxBoostDb, maxCutDb };
+    const limits = { span, strength, strengthPoints, maxBoostDb, maxCutDb, besides };
     const design = designMagnitude(grid, average.averageDb, traits, targetDb, limits, forDesignDb);
-    return { span, targetOffsetDb, targetDb, limits, design };
+    return { span, ends, targetOffsetDb, targetDb, limits, design };
   };
-  const { span, targetOffsetDb, targetDb, limits, design } = towards(request.target);
-  const { lowReachHz, highReachHz } = request.target;
+  const { span, ends, targetOffsetDb, targetDb, limits, design } = towards(request.target);
+  const { keepsRollOff, lowExtensionHz, highExtensionHz } = request.target;
   const kept =
-    lowReachHz === null && highReachHz === null
+    !keepsRollOff || (lowExtensionHz === null && highExtensionHz === null)
       ? null
-      : towards({ ...request.target, lowReachHz: null, highReachHz: null }).design.gainDb;
+      : towards({ ...request.target, lowExtensionHz: null, highExtensionHz: null }).design.gainDb;
   const after = (list: Float64Array[]) => list.map((p) => predictPower(p, design.gainDb));
   const { averageDb, lowDb, highDb } = averagePower(grid, after(powers), weights);
   return {
@@ -154,10 +172,16 @@ export function designChannel(
     predicted: { averageDb, lowDb, highDb },
     targetDb,
     targetOffsetDb,
+    edges: spanEdges(grid, sixthDb, targetDb, span, own),
     rollOffs,
-    reach: kept && {
+    ends,
+    extension: kept && {
       moreDb: largest(design.gainDb.map((g, i) => g - kept[i]!)),
       costDb: Math.max(0, largest(design.gainDb) - largest(kept)),
+    },
+    room: {
+      boostDb: grid.map((_, i) => roomAt(limits, i).boostDb),
+      cutDb: grid.map((_, i) => roomAt(limits, i).cutDb),
     },
     ...design,
     ...traits,
@@ -176,6 +200,17 @@ export function designChannel(
             after: meanDistance(grid, after(out), targetDb, span),
           },
   };
+}
+
+/** Of sections for the lows, the rate at which they run makes no difference. */
+const ANY_RATE = 48_000;
+
+function besidesOf(outputs: Section[][], grid: Float64Array): CorrectionLimits['besides'] {
+  if (outputs.every((sections) => sections.length === 0)) return null;
+  const levels = outputs.map((sections) => sectionsLevelDb(sections, ANY_RATE, grid));
+  const over = (pick: (...values: number[]) => number) =>
+    grid.map((_, i) => pick(...levels.map((l) => l[i]!)));
+  return { highDb: over(Math.max), lowDb: over(Math.min) };
 }
 
 const largest = (gainDb: Float64Array): number => Math.max(0, ...gainDb);

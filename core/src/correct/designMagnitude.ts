@@ -17,7 +17,18 @@ export interface CorrectionLimits {
   /** at least 0 */
   maxBoostDb: number;
   maxCutDb: number;
+  /** what else acts on the same outputs, dB: the limits hold for the sum; the most and the least of it over the outputs */
+  besides?: { highDb: Float64Array; lowDb: Float64Array } | null;
 }
+
+/** What may still be boosted and cut at a point of the grid, dB, both at least 0. */
+export const roomAt = (
+  { maxBoostDb, maxCutDb, besides }: Pick<CorrectionLimits, 'maxBoostDb' | 'maxCutDb' | 'besides'>,
+  i: number,
+): { boostDb: number; cutDb: number } => ({
+  boostDb: Math.max(0, maxBoostDb - Math.max(0, besides?.highDb[i] ?? 0)),
+  cutDb: Math.max(0, maxCutDb + Math.min(0, besides?.lowDb[i] ?? 0)),
+});
 
 export interface MagnitudeDesign {
   /** gain of the correction at each frequency, dB; 0 outside the span */
@@ -60,9 +71,10 @@ export function designMagnitude(
   averageDb: Float64Array,
   { standardDeviationDb, turned }: SpotTraits,
   targetDb: Float64Array,
-  { span, strength, strengthPoints = [], maxBoostDb, maxCutDb }: CorrectionLimits,
+  limits: CorrectionLimits,
   smoothDb: Float64Array = smoothForDesign(frequency, averageDb),
 ): MagnitudeDesign {
+  const { span, strength, strengthPoints = [], maxBoostDb, maxCutDb } = limits;
   for (const s of [strength, ...strengthPoints.map((p) => p.share)]) {
     if (!(s >= 0 && s <= 1)) throw new RangeError(`designMagnitude: strength must be 0 to 1, got ${s}`);
   }
@@ -74,13 +86,12 @@ export function designMagnitude(
   const wantedDb = targetDb.map((target, i) => target - smoothDb[i]!);
   const fullDb = wantedDb.map((wanted, i) => {
     if (weight[i] === 0 || !Number.isFinite(wanted)) return 0;
+    const { boostDb, cutDb } = roomAt(limits, i);
     const trust = (half: number) => 1 / (1 + (standardDeviationDb[i]! / half) ** 2);
     const full =
       wanted <= 0
-        ? trust(HALF_CUT_DB) * Math.max(wanted, -maxCutDb)
-        : dbOfGain(
-            regularised(gainOfDb(-wanted), (1 - (turned?.[i] ?? 0)) * trust(HALF_BOOST_DB) * maxBoostDb),
-          );
+        ? trust(HALF_CUT_DB) * Math.max(wanted, -cutDb)
+        : dbOfGain(regularised(gainOfDb(-wanted), (1 - (turned?.[i] ?? 0)) * trust(HALF_BOOST_DB) * boostDb));
     return weight[i]! * full;
   });
   return { gainDb: fullDb.map((g, i) => strengthAt[i]! * g), fullDb, wantedDb, strengthAt };

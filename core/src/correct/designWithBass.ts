@@ -44,8 +44,8 @@ export function designWithBass(
     highDb: joined(main.predicted.highDb, sum.sumRange.highDb),
   };
   // the low end is the subwoofers' from here on
-  const own = rollOffDb({ low: main.rollOffs.low, high: null }, grid);
-  const theirs = rollOffDb({ low: sub.rollOffs.low, high: null }, grid);
+  const own = rollOffDb({ low: main.ends.low, high: null }, grid);
+  const theirs = rollOffDb({ low: sub.ends.low, high: null }, grid);
   const targetDb = main.targetDb.map((v, i) => v - own[i]! + theirs[i]!);
   const below = (of: (design: ChannelDesign) => Float64Array) =>
     of(main).map((v, i) => (grid[i]! < crossoverHz ? of(sub)[i]! : v));
@@ -55,7 +55,9 @@ export function designWithBass(
     span,
     predicted,
     targetDb,
+    edges: main.edges.filter((edge) => edge.at >= crossoverHz),
     rollOffs: { low: sub.rollOffs.low, high: main.rollOffs.high },
+    ends: { low: sub.ends.low, high: main.ends.high },
     gainDb: below((d) => d.gainDb),
     fullDb: below((d) => d.fullDb),
     wantedDb: below((d) => d.wantedDb),

@@ -9,11 +9,10 @@ import {
   type Headroom,
 } from '../path/index.js';
 import { correctionFir, type PhaseStyle, type SharedPhase } from './correctionFir.js';
-import { fitSections, sectionsErrorDb } from './fitSections.js';
-
+import { fitSections, sectionsErrorDb, type SectionFit } from './fitSections.js';
 import { firLevelDb } from './predict.js';
-
-import type { Span } from './span.js';
+import { preRinging, type AheadInOctave } from './preRinging.js';
+import type { ChannelDesign } from './designChannel.js';
 
 /** What a correction is made of. */
 export interface FilterChoice {
@@ -45,6 +44,8 @@ export interface ExactChannel {
   /** null without a FIR */
   fir: Float32Array | null;
   sections: Section[];
+  /** what all sections that were allowed would leave, where fewer do nearly as well; null otherwise */
+  withAll: SectionFit['withAll'];
   /** what both do together, on the grid, dB */
   levelDb: Float64Array;
   /** RMS over the span of what the filter does less than was designed, dB */
@@ -52,6 +53,8 @@ export interface ExactChannel {
   /** by how much the main arrival is later, seconds */
   latencyS: number;
   headroom: Headroom;
+  /** by octaves; empty where the filter is of minimum phase */
+  ahead: AheadInOctave[];
 }
 
 /**
@@ -61,7 +64,7 @@ export interface ExactChannel {
  */
 export function exactChannel(
   grid: Float64Array,
-  design: { id: string; gainDb: Float64Array; span: Span },
+  design: Pick<ChannelDesign, 'id' | 'gainDb' | 'span' | 'room'>,
   limits: { maxBoostDb: number; maxCutDb: number },
   choice: FilterChoice,
   processor: ProcessorLimits,
@@ -71,11 +74,11 @@ export function exactChannel(
   const { gainDb, span } = design;
   const { rate, mostTaps, mostSections } = processor;
   const count = Math.min(choice.sectionCount, mostSections);
-  const sections =
-    choice.form === 'fir'
-      ? []
-      : (byHand ??
-        fitSections(grid, gainDb, span, { ...choice, ...limits, ...processor, count }, rate).sections);
+  const isFitted = choice.form !== 'fir' && !byHand;
+  const fit = isFitted
+    ? fitSections(grid, gainDb, span, { ...choice, ...limits, ...processor, count }, rate)
+    : null;
+  const sections = fit?.sections ?? (choice.form === 'fir' ? [] : (byHand ?? []));
   const bySections = sectionsLevelDb(sections, rate, grid);
   const rest = gainDb.map((g, i) => g - bySections[i]!);
   const made =
@@ -87,6 +90,7 @@ export function exactChannel(
           // nothing shared is known: minimum phase is what mixed becomes then
           style: choice.style === 'mixed' && !shared ? 'minimum' : choice.style,
           shared,
+          bounds: boundsOf(grid, design, bySections),
         });
   const byFir = made ? firLevelDb(made.fir, rate, grid) : null;
   const levelDb = bySections.map((v, i) => v + (byFir?.[i] ?? 0));
@@ -95,11 +99,29 @@ export function exactChannel(
     id: design.id,
     fir: made?.fir ?? null,
     sections,
+    withAll: fit?.withAll ?? null,
     levelDb,
     errorDb: sectionsErrorDb(grid, missing, span, sections, rate),
     latencyS: made?.latencyS ?? 0,
+    ahead: made && choice.style !== 'minimum' ? preRinging(made.fir, rate) : [],
     headroom: headroomOf(
       signalPath(rate, { fir: made?.fir ?? null, filters: sections.map((s) => sectionBiquad(s, rate)) }),
     ),
+  };
+}
+
+/** What is not corrected may change by this much, dB: a filter of some taps cannot end at one frequency. */
+const OUTSIDE_DB = 0.05;
+
+/** Between what a FIR has to stay so that with the sections before it no limit is exceeded, and nothing changes outside the span. */
+function boundsOf(
+  grid: Float64Array,
+  { span, room }: Pick<ChannelDesign, 'span' | 'room'>,
+  bySections: Float64Array,
+) {
+  const isInside = (f: number) => f >= span.from && f <= span.to;
+  return {
+    highDb: grid.map((f, i) => (isInside(f) ? room.boostDb[i]! : OUTSIDE_DB) - bySections[i]!),
+    lowDb: grid.map((f, i) => (isInside(f) ? -room.cutDb[i]! : -OUTSIDE_DB) - bySections[i]!),
   };
 }

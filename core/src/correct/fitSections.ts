@@ -8,6 +8,8 @@ export interface SectionFit {
   sections: Section[];
   /** RMS of what is left over the span, dB */
   errorDb: number;
+  /** what all sections that were allowed would leave, where fewer do nearly as well; null where all are used */
+  withAll: { count: number; errorDb: number } | null;
 }
 
 const ROUNDS_AT_THE_END = 60;
@@ -19,11 +21,13 @@ const SWAPS = 24;
  * span counts less, but a section must not leave its span.
  */
 const STARTS: FitStart[] = [
-  { beyondDb: 3, outside: 0.15 },
-  { beyondDb: 6, outside: 0.05 },
-  { beyondDb: 9, outside: 0.15 },
+  { beyondDb: 3, outside: 0.3 },
+  { beyondDb: 1, outside: 0.2 },
+  { beyondDb: 6, outside: 0.2 },
 ];
-const MUCH_DB = 0.9;
+const MUCH_DB = 1;
+/** Fewer sections win where they leave no more than this on top, dB. */
+const HARDLY_DB = 0.1;
 /** The search looks at every so many points of the grid; only the end looks at all. */
 const COARSE = 3;
 
@@ -74,17 +78,29 @@ function fitFrom(
   }
   fit.refine(ROUNDS_WHILE_GROWING);
   for (let swap = 0; swap < SWAPS && fit.swapWeakest(swap); swap++);
-  const last = new SectionSearch(frequency, gainDb, span, limits, rate, start, fit.sections);
-  last.refine(ROUNDS_AT_THE_END, 1e-5);
-  const sections = heldBelow(
-    last.sections.map((s) => rounded(s, limits)),
-    frequency,
-    limits,
-    rate,
-  )
-    .filter((s) => s.gainDb !== 0)
-    .sort((a, b) => a.frequency - b.frequency);
-  return { sections, errorDb: sectionsErrorDb(frequency, gainDb, span, sections, rate) };
+  const finished = (from: Section[]) => {
+    const last = new SectionSearch(frequency, gainDb, span, limits, rate, start, from);
+    last.refine(ROUNDS_AT_THE_END, 1e-5);
+    const sections = heldWithin(
+      last.sections.map((s) => rounded(s, limits)),
+      frequency,
+      limits,
+      rate,
+    )
+      .filter((s) => s.gainDb !== 0)
+      .sort((a, b) => a.frequency - b.frequency);
+    return { sections, errorDb: sectionsErrorDb(frequency, gainDb, span, sections, rate) };
+  };
+  const all = finished(fit.sections);
+  let best = all;
+  while (fit.sections.length > 1) {
+    fit.dropWeakest();
+    const fewer = finished(fit.sections);
+    if (fewer.errorDb > all.errorDb + HARDLY_DB) break;
+    best = fewer;
+  }
+  const isFewer = best.sections.length < all.sections.length;
+  return { ...best, withAll: isFewer ? { count: all.sections.length, errorDb: all.errorDb } : null };
 }
 
 /** RMS over the span of what sections leave of a gain, dB. */
@@ -102,24 +118,26 @@ export function sectionsErrorDb(
   return Math.sqrt(inside.reduce((sum, v) => sum + v * v, 0) / inside.length);
 }
 
-/** Sections lowered step by step where their sum would go above the boost limit: a limit is a limit. */
-function heldBelow(
+/** Sections lowered step by step where their sum would go beyond a limit of boost or cut: a limit is a limit. */
+function heldWithin(
   sections: Section[],
   frequency: Float64Array,
-  { maxBoostDb, gainStepDb }: SectionLimits,
+  { maxBoostDb, maxCutDb, gainStepDb }: SectionLimits,
   rate: number,
 ): Section[] {
   let held = sections;
   for (let step = 0; step < 1000; step++) {
     const sum = sectionsLevelDb(held, rate, frequency);
     let top = 0;
-    sum.forEach((v, i) => (top = v > sum[top]! ? i : top));
-    if (!(sum[top]! > maxBoostDb)) break;
-    // the section that lifts most there gives way
-    const lift = held.map((s) => sectionsLevelDb([s], rate, Float64Array.of(frequency[top]!))[0]!);
-    const most = lift.indexOf(Math.max(...lift));
+    const beyond = (v: number) => Math.max(v - maxBoostDb, -maxCutDb - v);
+    sum.forEach((v, i) => (top = beyond(v) > beyond(sum[top]!) ? i : top));
+    if (!(beyond(sum[top]!) > 0)) break;
+    // the section that does most of it gives way
+    const sign = Math.sign(sum[top]!);
+    const share = held.map((s) => sign * sectionsLevelDb([s], rate, Float64Array.of(frequency[top]!))[0]!);
+    const most = share.indexOf(Math.max(...share));
     held = held.map((s, i) =>
-      i === most ? { ...s, gainDb: Number((s.gainDb - gainStepDb).toFixed(6)) } : s,
+      i === most ? { ...s, gainDb: Number((s.gainDb - sign * gainStepDb).toFixed(6)) } : s,
     );
   }
   return held;

@@ -4,7 +4,15 @@ export { READY_TARGETS } from './presetTargets.js';
 export { STARTING_GOAL } from './startingGoal.js';
 export { targetCurve, type TargetHandle } from './targetCurve.js';
 export { LIFT_HZ, targetShape, TILT_HZ, type Target } from './targetShape.js';
-export { findRollOffs, pushedSpan, rollOffDb, type Reach, type RollOff, type RollOffs } from './rollOff.js';
+export {
+  findRollOffs,
+  extendedSpan,
+  keptEnds,
+  rollOffDb,
+  type Extension,
+  type RollOff,
+  type RollOffs,
+} from './rollOff.js';
 export { placeTarget } from './placeTarget.js';
 export { isNarrow, meanInSpan, rmsDistance, spanWeight, type Span } from './span.js';
 export {
@@ -25,7 +33,10 @@ export {
 } from './correctionFir.js';
 export { fitSections, sectionsErrorDb, type SectionFit } from './fitSections.js';
 export type { SectionLimits } from './sectionLimits.js';
-export { mainTap, preResponseDb } from './preResponse.js';
+export { placeOverSpan, spanEdges, type SpanEdge } from './spanEdges.js';
+export { HEADPHONE_TARGETS } from './headphoneTargets.js';
+export { mainTap } from './mainTap.js';
+export { preRinging, worstAhead, type AheadInOctave } from './preRinging.js';
 export { firLevelDb, predictImpulse, predictPower } from './predict.js';
 export {
   designChannel,
@@ -35,7 +46,7 @@ export {
   type ChannelDesign,
   type ChannelGoal,
   type MeasuredChannel,
-  type ReachPrice,
+  type ExtensionPrice,
 } from './designChannel.js';
 export { exactChannel, STARTING_FILTER, type ExactChannel, type FilterChoice } from './exactChannel.js';
 export {

@@ -1,5 +1,5 @@
 import { smoothLevels } from '../signal/index.js';
-import type { CorrectionLimits, MagnitudeDesign, SpotTraits } from './designMagnitude.js';
+import { roomAt, type CorrectionLimits, type MagnitudeDesign, type SpotTraits } from './designMagnitude.js';
 import { spanWeight } from './span.js';
 
 /** Why a stretch was not brought to the target. */
@@ -47,9 +47,10 @@ export function leftAlone(
   { standardDeviationDb, turned }: SpotTraits,
   targetDb: Float64Array,
   { gainDb, fullDb, wantedDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb' | 'wantedDb'>,
-  { span, strength, maxCutDb }: CorrectionLimits,
+  limits: CorrectionLimits,
   before: Float64Array = smoothLevels(frequency, averageDb, 6),
 ): LeftAlone[] {
+  const { span, strength } = limits;
   if (strength === 0) return [];
   const after = smoothLevels(
     frequency,
@@ -75,7 +76,9 @@ export function leftAlone(
     const reason = off[at]! < 0 ? dipReason(standardDeviationDb[at]!, turned?.[at] ?? 0) : 'cut limit';
     // what nothing held back is the flank of something finer than the design resolves: no reason to tell
     const held =
-      reason === 'cut limit' ? fullDb[at]! < 0.9 * -maxCutDb : wantedDb[at]! - fullDb[at]! > HELD_DB;
+      reason === 'cut limit'
+        ? fullDb[at]! <= 0.9 * -roomAt(limits, at).cutDb
+        : wantedDb[at]! - fullDb[at]! > HELD_DB;
     if (held) {
       out.push({
         from: frequency[from]!,

@@ -29,6 +29,11 @@ describe('ready targets', () => {
   it('have names of their own, and keep the loudspeakers’ own ends', () => {
     expect(new Set(READY_TARGETS.map((t) => t.name)).size).toBe(READY_TARGETS.length);
     for (const { target } of READY_TARGETS)
-      expect(target).toMatchObject({ lowReachHz: null, highReachHz: null, lowLiftDb: 0, highTiltDb: 0 });
+      expect(target).toMatchObject({
+        lowExtensionHz: null,
+        highExtensionHz: null,
+        lowLiftDb: 0,
+        highTiltDb: 0,
+      });
   });
 });

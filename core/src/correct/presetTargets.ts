@@ -5,8 +5,9 @@ const target = (...handles: [number, number][]): Target => ({
   handles: handles.map(([frequency, levelDb]) => ({ frequency, levelDb })),
   lowLiftDb: 0,
   highTiltDb: 0,
-  lowReachHz: null,
-  highReachHz: null,
+  keepsRollOff: true,
+  lowExtensionHz: null,
+  highExtensionHz: null,
 });
 
 /** Targets to begin with, described by their numbers. */

@@ -20,12 +20,20 @@ const MOST_MISFIT_DB = 6;
 /** A roll-off must explain the end better than none does, by this share of the misfit. */
 const BETTER = 0.8;
 /** An end that falls by less than this at the edge of the grid is none. */
-const LEAST_FALL_DB = 2;
-const ORDERS = [1, 2, 3, 4, 5, 6, 8];
+const LEAST_FALL_DB = 3;
+/** No loudspeaker's band ends with 6 dB per octave: what falls so slowly is its balance, not its end. */
+const ORDERS = [2, 3, 4, 5, 6, 8];
+/** Steps to a lower level, which are no end either: their depth, dB, and order. */
+const SHELVES = [0.5, 1, 2].flatMap((order) =>
+  [-3, -4.5, -6, -7.5, -9].map((depthDb) => ({ depthDb, order })),
+);
+/** Their middles are tried at every so many points of the grid. */
+const COARSE = 4;
 
 /**
  * The natural roll-offs of a response: for each end, the Butterworth magnitude that fits its level (1/3 octave, against the
- * median of the band) best, by least absolute deviation over corners on the grid and orders 1 to 8.
+ * median of the band) best, by least absolute deviation over corners on the grid and orders 2 to 8. A shelf, or a fall
+ * that is none, that explains it as well is not taken for an end.
  * @param frequency log grid, Hz
  * @returns null for an end that does not fall within the grid, both null when no band is found
  */
@@ -37,30 +45,40 @@ export function findRollOffs(frequency: Float64Array, averageDb: Float64Array): 
   const middle = Math.sqrt(band.from * band.to);
   const fit = (side: 'low' | 'high'): RollOff | null => {
     const edge = side === 'low' ? band.from : band.to;
+    const outer = side === 'low' ? frequency[0]! : frequency.at(-1)!;
     const inside = (f: number) =>
       side === 'low' ? f <= Math.min(middle, 2 * edge) : f >= Math.max(middle, edge / 2);
     const points = [...frequency].flatMap((f, i) => (inside(f) && Number.isFinite(smooth[i]!) ? [i] : []));
-    const misfitOf = (rollOff: RollOff | null) => {
+    const misfitOf = (modelDb: (f: number) => number) => {
       let misfit = 0;
       for (const i of points) {
         const got = Math.max(-DEEPEST_DB, smooth[i]! - level);
-        const model = rollOff ? Math.max(-DEEPEST_DB, fallDb(side, rollOff, frequency[i]!)) : 0;
-        misfit += Math.min(MOST_MISFIT_DB, Math.abs(got - model));
+        misfit += Math.min(MOST_MISFIT_DB, Math.abs(got - Math.max(-DEEPEST_DB, modelDb(frequency[i]!))));
       }
       return misfit;
     };
+    let other = misfitOf(() => 0);
     let best: { rollOff: RollOff; misfit: number } | null = null;
     for (const corner of frequency) {
       if (side === 'low' ? corner > 2 * edge : corner < edge / 2) continue;
       if (side === 'low' ? corner > middle : corner < middle) continue;
       for (const order of ORDERS) {
         const rollOff = { cornerHz: corner, order };
-        const misfit = misfitOf(rollOff);
+        const misfit = misfitOf((f) => fallDb(side, rollOff, f));
         if (!best || misfit < best.misfit) best = { rollOff, misfit };
       }
     }
-    if (!best || best.misfit > BETTER * misfitOf(null)) return null;
-    const outer = side === 'low' ? frequency[0]! : frequency.at(-1)!;
+    // a shelf that goes on beyond what is seen cannot be told from an end
+    const shelves = frequency.filter((f) =>
+      side === 'low' ? f <= middle && f >= 2 * outer : f >= middle && f <= outer / 2,
+    );
+    for (let k = 0; k < shelves.length; k += COARSE)
+      for (const { depthDb, order } of SHELVES)
+        other = Math.min(
+          other,
+          misfitOf((f) => shelfDb(side, { cornerHz: shelves[k]!, order }, depthDb, f)),
+        );
+    if (!best || best.misfit > BETTER * other) return null;
     return fallDb(side, best.rollOff, outer) < -LEAST_FALL_DB ? best.rollOff : null;
   };
   return { low: fit('low'), high: fit('high') };
@@ -69,28 +87,41 @@ export function findRollOffs(frequency: Float64Array, averageDb: Float64Array): 
 const fallDb = (side: 'low' | 'high', { cornerHz, order }: RollOff, f: number): number =>
   -10 * Math.log10(1 + (side === 'low' ? cornerHz / f : f / cornerHz) ** (2 * order));
 
+/** A shelf of a depth whose middle is at the corner. */
+function shelfDb(side: 'low' | 'high', { cornerHz, order }: RollOff, depthDb: number, f: number): number {
+  const x = (side === 'low' ? cornerHz / f : f / cornerHz) ** (2 * order);
+  return 10 * Math.log10((1 + 10 ** (depthDb / 10) * x) / (1 + x));
+}
+
 /** Corners to which the ends of a band are pushed instead of their own, Hz; null keeps what is there. */
-export interface Reach {
-  lowReachHz: number | null;
-  highReachHz: number | null;
+export interface Extension {
+  lowExtensionHz: number | null;
+  highExtensionHz: number | null;
 }
 
 /** A span moved along with the ends that are pushed, so that the correction acts as far as the target asks for. */
-export function pushedSpan(span: Span, { low, high }: RollOffs, { lowReachHz, highReachHz }: Reach): Span {
-  const down = low && lowReachHz !== null ? Math.min(1, lowReachHz / low.cornerHz) : 1;
-  const up = high && highReachHz !== null ? Math.max(1, highReachHz / high.cornerHz) : 1;
+export function extendedSpan(
+  span: Span,
+  { low, high }: RollOffs,
+  { lowExtensionHz, highExtensionHz }: Extension,
+): Span {
+  const down = low && lowExtensionHz !== null ? Math.min(1, lowExtensionHz / low.cornerHz) : 1;
+  const up = high && highExtensionHz !== null ? Math.max(1, highExtensionHz / high.cornerHz) : 1;
   return { from: span.from * down, to: span.to * up };
 }
 
-/** Level of roll-offs at each frequency, dB, 0 well inside the band. An end is only ever pushed outwards. */
-export function rollOffDb(
+/** The ends that a target keeps: none where it keeps no roll-off, otherwise those found, extended where it asks for that. */
+export function keptEnds(
   { low, high }: RollOffs,
-  frequency: Float64Array,
-  { lowReachHz, highReachHz }: Reach = { lowReachHz: null, highReachHz: null },
-): Float64Array {
-  const lowEnd = low && { ...low, cornerHz: Math.min(lowReachHz ?? Infinity, low.cornerHz) };
-  const highEnd = high && { ...high, cornerHz: Math.max(highReachHz ?? 0, high.cornerHz) };
-  return frequency.map(
-    (f) => (lowEnd ? fallDb('low', lowEnd, f) : 0) + (highEnd ? fallDb('high', highEnd, f) : 0),
-  );
+  { keepsRollOff, lowExtensionHz, highExtensionHz }: Extension & { keepsRollOff: boolean },
+): RollOffs {
+  if (!keepsRollOff) return { low: null, high: null };
+  return {
+    low: low && { ...low, cornerHz: Math.min(lowExtensionHz ?? Infinity, low.cornerHz) },
+    high: high && { ...high, cornerHz: Math.max(highExtensionHz ?? 0, high.cornerHz) },
+  };
 }
+
+/** Level of roll-offs at each frequency, dB, 0 well inside the band. */
+export const rollOffDb = ({ low, high }: RollOffs, frequency: Float64Array): Float64Array =>
+  frequency.map((f) => (low ? fallDb('low', low, f) : 0) + (high ? fallDb('high', high, f) : 0));

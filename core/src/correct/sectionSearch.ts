@@ -18,6 +18,12 @@ const SHELF_Q = Math.SQRT1_2;
 export const cosineOf = (frequency: Float64Array, rate: number): Float64Array =>
   frequency.map((f) => Math.cos((2 * Math.PI * f) / rate));
 
+/**
+ * What is cancelled between sections costs so much of the same error: they work against each other, which takes headroom and
+ * which nobody would set. Square root of its share of the sum of squares.
+ */
+const AGAINST = 0.18;
+
 /** How a fit is begun. */
 export interface FitStart {
   /** a single section may go so far beyond the limits of boost and cut, where its neighbours take it back; dB */
@@ -56,6 +62,27 @@ export class SectionSearch {
     return left.map((v, i) => v * this.weight[i]!);
   }
 
+  /** What counts: what is left of the goal, and behind it what the sections cancel of each other. */
+  private residual(levels: Float64Array[]): Float64Array {
+    const n = this.goal.length;
+    const out = new Float64Array(2 * n);
+    for (let i = 0; i < n; i++) {
+      let [sum, all] = [0, 0];
+      for (const level of levels) {
+        sum += level[i]!;
+        all += Math.abs(level[i]!);
+      }
+      out[i] = (this.goal[i]! - sum) * this.weight[i]!;
+      out[n + i] = AGAINST * (all - Math.abs(sum));
+    }
+    return out;
+  }
+
+  /** What sections cost in all. */
+  private cost(sections: Section[]): number {
+    return sumOfSquares(this.residual(sections.map((s) => this.level(s))));
+  }
+
   private bounded(s: Section): Section {
     const { maxBoostDb, maxCutDb, leastQ, mostQ, leastSectionDb, mostSectionDb } = this.limits;
     const { beyondDb } = this.start;
@@ -74,15 +101,13 @@ export class SectionSearch {
   /** Adds the section that takes most off what is left, of several tried; false when none is worth it. */
   grow(turn = 0): boolean {
     const left = this.left(this.sections);
-    const cost = sumOfSquares(left);
+    const levels = this.sections.map((s) => this.level(s));
+    const cost = sumOfSquares(this.residual(levels));
     const tried = this.proposals(left)
-      .map((section) => {
-        const level = this.level(section);
-        return {
-          section,
-          cost: left.reduce((sum, v, i) => sum + (v - level[i]! * this.weight[i]!) ** 2, 0),
-        };
-      })
+      .map((section) => ({
+        section,
+        cost: sumOfSquares(this.residual([...levels, this.level(section)])),
+      }))
       .sort((a, b) => a.cost - b.cost);
     // the best at each place, and of those the one whose turn it is
     const places = tried.filter(
@@ -102,17 +127,29 @@ export class SectionSearch {
   swapWeakest(turn: number): boolean {
     if (this.sections.length < 2) return false;
     const before = this.sections;
-    const costBefore = sumOfSquares(this.left(before));
-    const without = before
-      .map((_, i) => before.filter((_, k) => k !== i))
-      .map((rest) => ({ rest, cost: sumOfSquares(this.left(rest)) }))
-      .sort((a, b) => a.cost - b.cost);
-    this.sections = without[turn % Math.min(WEAKEST, without.length)]!.rest;
+    const costBefore = this.cost(before);
+    const without = this.withoutOne();
+    this.sections = without[turn % Math.min(WEAKEST, without.length)]!;
     this.refine(ROUNDS_WHILE_GROWING);
     this.grow(Math.floor(turn / WEAKEST));
     this.refine(2 * ROUNDS_WHILE_GROWING);
-    if (sumOfSquares(this.left(this.sections)) >= costBefore) this.sections = before;
+    if (this.cost(this.sections) >= costBefore) this.sections = before;
     return true;
+  }
+
+  /** What is left of the sections without each of them in turn, the one that is missed least first. */
+  private withoutOne(): Section[][] {
+    return this.sections
+      .map((_, i) => this.sections.filter((_, k) => k !== i))
+      .map((rest) => ({ rest, cost: this.cost(rest) }))
+      .sort((a, b) => a.cost - b.cost)
+      .map(({ rest }) => rest);
+  }
+
+  /** Takes out the section that is missed least, and refines the others. */
+  dropWeakest(): void {
+    this.sections = this.withoutOne()[0] ?? [];
+    this.refine(2 * ROUNDS_WHILE_GROWING);
   }
 
   private proposals(left: Float64Array): Section[] {
@@ -156,10 +193,11 @@ export class SectionSearch {
   /** Damped least squares over all parameters at once, until a round gains less than a share of what is left. */
   refine(rounds: number, leastGain = 1e-3): void {
     let damping = 1e-2;
-    let left = this.left(this.sections);
-    let cost = sumOfSquares(left);
+    let levels = this.sections.map((s) => this.level(s));
+    let residual = this.residual(levels);
+    let cost = sumOfSquares(residual);
     for (let round = 0; round < rounds && damping < 1e6; round++) {
-      const slopes = this.sections.flatMap((s) => this.slopes(s));
+      const slopes = this.slopes(levels);
       const n = slopes.length;
       const normal = Array.from({ length: n }, () => new Float64Array(n));
       for (let a = 0; a < n; a++)
@@ -167,7 +205,7 @@ export class SectionSearch {
       for (let a = 0; a < n; a++) normal[a]![a] = normal[a]![a]! * (1 + damping) + 1e-9;
       const step = solveLinear(
         normal,
-        Float64Array.from(slopes, (slope) => dot(slope, left)),
+        Float64Array.from(slopes, (slope) => dot(slope, residual)),
       );
       const next = this.sections.map((s, i) =>
         this.bounded({
@@ -177,29 +215,42 @@ export class SectionSearch {
           q: s.q * Math.exp(Math.max(-0.5, Math.min(0.5, step[3 * i + 2]!))),
         }),
       );
-      const nextLeft = this.left(next);
-      const nextCost = sumOfSquares(nextLeft);
+      const nextLevels = next.map((s) => this.level(s));
+      const nextResidual = this.residual(nextLevels);
+      const nextCost = sumOfSquares(nextResidual);
       if (nextCost < cost) {
         const gained = (cost - nextCost) / cost;
-        [this.sections, left, cost] = [next, nextLeft, nextCost];
+        [this.sections, levels, residual, cost] = [next, nextLevels, nextResidual, nextCost];
         damping = Math.max(1e-6, damping / 4);
         if (gained < leastGain) break;
       } else damping *= 6;
     }
   }
 
-  /** Derivatives of a section's level by log frequency, gain and log Q. */
-  private slopes(s: Section): Float64Array[] {
-    const here = this.level(s);
-    const by = (moved: Section, step: number) =>
-      this.level(moved).map((v, i) => ((v - here[i]!) / step) * this.weight[i]!);
-    const h = 1e-4;
-    const gain = by({ ...s, gainDb: s.gainDb + h }, h);
-    return [
-      by({ ...s, frequency: s.frequency * Math.exp(h) }, h),
-      gain,
-      s.kind === 'peak' ? by({ ...s, q: s.q * Math.exp(h) }, h) : new Float64Array(gain.length),
-    ];
+  /** By how much each parameter lowers the residual: log frequency, gain and log Q of every section. */
+  private slopes(levels: Float64Array[]): Float64Array[] {
+    const n = this.goal.length;
+    const sum = new Float64Array(n);
+    for (const level of levels) for (let i = 0; i < n; i++) sum[i] = sum[i]! + level[i]!;
+    return this.sections.flatMap((s, k) => {
+      const here = levels[k]!;
+      const by = (moved: Section, step: number) => {
+        const there = this.level(moved);
+        const out = new Float64Array(2 * n);
+        for (let i = 0; i < n; i++) {
+          const slope = (there[i]! - here[i]!) / step;
+          out[i] = slope * this.weight[i]!;
+          out[n + i] = -AGAINST * slope * (Math.sign(here[i]!) - Math.sign(sum[i]!));
+        }
+        return out;
+      };
+      const h = 1e-4;
+      return [
+        by({ ...s, frequency: s.frequency * Math.exp(h) }, h),
+        by({ ...s, gainDb: s.gainDb + h }, h),
+        s.kind === 'peak' ? by({ ...s, q: s.q * Math.exp(h) }, h) : new Float64Array(2 * n),
+      ];
+    });
   }
 }
 

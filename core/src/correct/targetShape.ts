@@ -7,10 +7,12 @@ export interface Target {
   lowLiftDb: number;
   /** dB per octave from 1 kHz upwards; below 0 for a falling top */
   highTiltDb: number;
-  /** frequency to which the low end shall reach instead of its own roll-off, Hz; null keeps it as it is */
-  lowReachHz: number | null;
+  /** whether the loudspeaker's natural roll-offs are added to the shape; otherwise the shape alone is what is asked for */
+  keepsRollOff: boolean;
+  /** frequency to which the low end shall extend instead of its own roll-off, Hz; null keeps it as it is */
+  lowExtensionHz: number | null;
   /** the same of the high end */
-  highReachHz: number | null;
+  highExtensionHz: number | null;
 }
 
 /** Where the lift has half its height: the shelf of first order in power. */

@@ -1,5 +1,5 @@
 import { FormatError } from './formatError.js';
-import { readResponseText } from './responseText.js';
+import { readResponseText, responseReadings, type CommaReading, type ResponseTable } from './responseText.js';
 
 /** Calibration of a microphone: how much it reads over the truth at each frequency. */
 export interface MicrophoneCalibration {
@@ -19,13 +19,46 @@ export interface MicrophoneCalibration {
 const MOST_DB = 40;
 const FEWEST_POINTS = 5;
 
+/** A microphone gives between these for a sound pressure of 1 Pa, dB re 1 V: what is stated beyond is something else. */
+const LEAST_SENSITIVITY_DB = -80;
+const MOST_SENSITIVITY_DB = -10;
+
 /**
- * Reads a microphone calibration file: a response as text, with sensitivity and serial taken from its comments when they
- * are stated there ("sensitivity -38.2 dB", "serial 4417").
+ * Reads a microphone calibration file: a response as text, with sensitivity, serial and angle taken from its comments when they
+ * are stated there ("sensitivity -38.2 dB", "12.3 mV/Pa", "serial 4417", "90 degrees"), the angle from its name as well.
+ * @param name of the file
  * @throws FormatError with the reason
  */
-export function readCalibrationText(text: string): MicrophoneCalibration {
-  const { frequency, levelDb, phaseDeg, comments } = readResponseText(text, FEWEST_POINTS);
+export const readCalibrationText = (text: string, name = ''): MicrophoneCalibration =>
+  calibrationOf(readResponseText(text, FEWEST_POINTS), name);
+
+/**
+ * The same in every way in which the text makes sense, the likelier one first: where its commas may separate columns or be decimal
+ * ones, somebody has to choose.
+ * @throws FormatError with the reason where none does
+ */
+export function calibrationReadings(
+  text: string,
+  name = '',
+): { reading: CommaReading; calibration: MicrophoneCalibration }[] {
+  const readings = responseReadings(text, FEWEST_POINTS).flatMap(({ reading, table }, i, all) => {
+    try {
+      return [{ reading, calibration: calibrationOf(table, name) }];
+    } catch (error) {
+      // one that is no calibration is no reading of one; with a single reading that is the reason
+      if (all.length === 1) throw error;
+      return [];
+    }
+  });
+  if (readings.length === 0)
+    throw new FormatError('However its commas are read, the file is no calibration of a microphone.');
+  return readings.reverse();
+}
+
+function calibrationOf(
+  { frequency, levelDb, phaseDeg, comments }: ResponseTable,
+  name: string,
+): MicrophoneCalibration {
   const far = levelDb.findIndex((level) => Math.abs(level) > MOST_DB);
   if (far >= 0) {
     throw new FormatError(
@@ -39,17 +72,25 @@ export function readCalibrationText(text: string): MicrophoneCalibration {
     );
   }
   const all = comments.join('\n');
-  const sensitivity = /sens\w*[^\d+-]*([+-]?\d+(?:[.,]\d+)?)\s*dB/i.exec(all);
-  const serial = /(?:serial|s\/n|no\.)[^\w]*(?:number|no\.?)?[^\w]*([\w-]+)/i.exec(all);
+  const serial = /(?:serial|ser\.?\s?no\b|\bs\/?n\b|no\.)[^\w]*(?:number|no\.?)?[^\w]*([\w-]+)/i.exec(all);
   return {
     frequency: Array.from(frequency),
     levelDb: Array.from(levelDb),
-    sensitivityDb: sensitivity ? Number(sensitivity[1]!.replace(',', '.')) : null,
+    sensitivityDb: sensitivityOf(all),
     serial: serial ? serial[1]! : null,
-    incidenceDeg: incidenceOf(all),
+    incidenceDeg: incidenceOf(all) ?? incidenceOf(name.replaceAll('_', ' ')),
     phaseDeg: phaseDeg ? Array.from(phaseDeg) : null,
     comments,
   };
+}
+
+/** "sensitivity -38.2 dB", "12.3 mV/Pa"; dB re 1 V/Pa. */
+function sensitivityOf(text: string): number | null {
+  const number = (found: RegExpExecArray) => Number(found[1]!.replace(',', '.'));
+  const volts = /(\d+(?:[.,]\d+)?)\s*mV\s*\/\s*Pa/i.exec(text);
+  const stated = /sens\w*[^\d+-]*([+-]?\d+(?:[.,]\d+)?)\s*dB/i.exec(text);
+  const db = volts ? 20 * Math.log10(number(volts) / 1000) : stated ? number(stated) : NaN;
+  return db >= LEAST_SENSITIVITY_DB && db <= MOST_SENSITIVITY_DB ? db : null;
 }
 
 /** "angle of incidence 90 degrees", "0 deg", "incidence: 0", "90°", "on-axis", "diffuse" (which is no angle). */

@@ -2,8 +2,15 @@
 export { FormatError } from './formatError.js';
 export { crc32 } from './crc32.js';
 export { readWav, writeWav, type WavSound } from './wav.js';
-export { readResponseText, writeResponseText, type ResponseTable } from './responseText.js';
-export { readCalibrationText, type MicrophoneCalibration } from './calibrationText.js';
+export {
+  COMMA_READINGS,
+  readResponseText,
+  responseReadings,
+  writeResponseText,
+  type CommaReading,
+  type ResponseTable,
+} from './responseText.js';
+export { calibrationReadings, readCalibrationText, type MicrophoneCalibration } from './calibrationText.js';
 export { bytesOfText, packFiles, textOfBytes, unpackFiles } from './zip.js';
 export {
   biquadIn,

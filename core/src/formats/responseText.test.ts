@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { FormatError, readCalibrationText, readResponseText, writeResponseText } from './index.js';
+import {
+  calibrationReadings,
+  FormatError,
+  readCalibrationText,
+  readResponseText,
+  responseReadings,
+  writeResponseText,
+} from './index.js';
 
 const want = { frequency: Float64Array.of(20, 1000.5, 20000), levelDb: Float64Array.of(-1.5, 0, 3.25) };
 
@@ -50,6 +57,38 @@ describe('readResponseText', () => {
   });
 });
 
+describe('commas that separate columns or stand within numbers', () => {
+  const spaced = '31,5, 3,1\n1000,0, 0,0\n10000,0, -2,5';
+  it.each([
+    ['with spaces', spaced, [31.5, 1000, 10000], [3.1, 0, -2.5]],
+    ['without', '31,5,3,1\n1000,0,0,0\n10000,0,-2,5', [31.5, 1000, 10000], [3.1, 0, -2.5]],
+  ])('gives both readings, %s, and refuses to choose', (_, text, frequency, levelDb) => {
+    const [plain, decimal] = responseReadings(text);
+    expect(plain).toMatchObject({ reading: 'commas separate' });
+    expect([...plain!.table.levelDb].slice(0, 2)).toEqual([5, 0]);
+    expect(decimal).toMatchObject({ reading: 'decimal commas' });
+    expect([...decimal!.table.frequency]).toEqual(frequency);
+    expect([...decimal!.table.levelDb]).toEqual(levelDb);
+    expect(() => readResponseText(text)).toThrow(/two ways/);
+  });
+
+  it('finds the only reading that makes sense by itself', () => {
+    // as columns of their own the frequencies would not ascend
+    const [only, ...more] = responseReadings('31,2, 1,5\n31,9, 2,0\n40,0, 2,5');
+    expect(more).toEqual([]);
+    expect([...only.table.frequency]).toEqual([31.2, 31.9, 40]);
+    expect(responseReadings('20, -1, 30\n40, 0, 20')).toHaveLength(1);
+    expect(responseReadings('20;1,5\n40;2,5')).toHaveLength(1);
+  });
+
+  it('of a calibration names both, the decimal one first', () => {
+    const rows = Array.from({ length: 8 }, (_, i) => `${100 * (i + 5)},5, ${i},2`).join('\n');
+    const readings = calibrationReadings(rows);
+    expect(readings.map((r) => r.reading)).toEqual(['decimal commas', 'commas separate']);
+    expect(readings[0]!.calibration.levelDb[3]).toBe(3.2);
+  });
+});
+
 describe('readCalibrationText', () => {
   const rows = '20 -1\n100 0\n1000 0\n5000 0.5\n20000 2';
 
@@ -61,6 +100,19 @@ describe('readCalibrationText', () => {
       frequency: [20, 100, 1000, 5000, 20000],
     });
     expect(readCalibrationText(rows)).toMatchObject({ serial: null, sensitivityDb: null });
+    // 12.6 mV/Pa: 20 lg 0.0126 = -37.99 dB re 1 V/Pa
+    const volts = readCalibrationText(
+      `"Sensitivity 12,6 mV/Pa, SERNO: 4417-B"\n${rows}`,
+      'siskin_4417_90deg.txt',
+    );
+    expect(volts.sensitivityDb).toBeCloseTo(-37.99, 2);
+    expect(volts).toMatchObject({ serial: '4417-B', incidenceDeg: 90 });
+    // a factor that no microphone has is not its sensitivity; an angle stated inside counts before the name
+    const factor = readCalibrationText(
+      `* Sens Factor = -1.2dB, incidence 0 degrees\n${rows}`,
+      'x 90 deg.txt',
+    );
+    expect(factor).toMatchObject({ sensitivityDb: null, incidenceDeg: 0 });
   });
 
   it.each([

@@ -12,14 +12,69 @@ export interface ResponseTable {
 const MOST_BYTES = 32e6;
 const NUMBER = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?$/;
 
+/** How the commas of a text are meant: between columns, or within numbers. */
+export const COMMA_READINGS = ['commas separate', 'decimal commas'] as const;
+export type CommaReading = (typeof COMMA_READINGS)[number];
+
+type Split = (line: string) => string[];
+
+/**
+ * All ways in which a text makes sense: usually one. Where commas separate columns and could be decimal commas as well
+ * ("31,5, 1,2"), both, each with what it gives.
+ * @throws FormatError naming the line where no reading makes sense
+ */
+export function responseReadings(
+  text: string,
+  fewest = 2,
+): [{ reading: CommaReading; table: ResponseTable }, ...{ reading: CommaReading; table: ResponseTable }[]] {
+  const decimal = readWith(text, fewest, splitDecimalCommas, () => null);
+  let failure: unknown = null;
+  const plain = readWith(text, fewest, splitRow, (error) => ((failure = error), null));
+  const readings = [
+    ...(plain ? [{ reading: 'commas separate' as const, table: plain }] : []),
+    ...(decimal && !(plain && isAlike(plain, decimal))
+      ? [{ reading: 'decimal commas' as const, table: decimal }]
+      : []),
+  ];
+  const [first, ...others] = readings;
+  if (!first) throw failure;
+  return [first, ...others];
+}
+
+const isAlike = (a: ResponseTable, b: ResponseTable): boolean =>
+  a.frequency.length === b.frequency.length &&
+  a.frequency.every((f, i) => f === b.frequency[i] && a.levelDb[i] === b.levelDb[i]);
+
+function readWith(
+  text: string,
+  fewest: number,
+  split: Split,
+  onError: (error: unknown) => null,
+): ResponseTable | null {
+  try {
+    return readTable(text, fewest, split);
+  } catch (error) {
+    return onError(error);
+  }
+}
+
 /**
  * Reads columns of frequency, level and optional phase. Columns stand apart by tabs, semicolons, spaces or commas; where
  * they do by anything but commas, a comma within a number is a decimal comma. Lines that start with anything but a digit,
  * sign or decimal mark are comments as long as no row has been read; after it, only those marked by * # ; " or // are.
  * @param fewest rows that must be there
- * @throws FormatError naming the line
+ * @throws FormatError naming the line, or that commas can be read in two ways
  */
 export function readResponseText(text: string, fewest = 2): ResponseTable {
+  const [{ table }, ...others] = responseReadings(text, fewest);
+  if (others.length > 0)
+    throw new FormatError(
+      'The commas of the file can be read in two ways: between columns, or as decimal commas. Save it with decimal points, or with semicolons between columns.',
+    );
+  return table;
+}
+
+function readTable(text: string, fewest: number, split: Split): ResponseTable {
   if (text.length > MOST_BYTES) throw new FormatError('The file is too large for a frequency response.');
   if (text.includes('\u0000')) throw new FormatError('This is not a text file: it holds binary data.');
   const comments: string[] = [];
@@ -33,7 +88,7 @@ export function readResponseText(text: string, fewest = 2): ResponseTable {
       comments.push(line.replace(/^(\*|#|;|"|\/\/|%|!)+\s*/, '').replace(/"$/, ''));
       return;
     }
-    const cells = splitRow(line);
+    const cells = split(line);
     if (cells.length < 2 || cells.slice(0, 3).some((cell) => !NUMBER.test(cell))) {
       throw new FormatError(`Line ${index + 1} is not a row of frequency and level: "${line.slice(0, 60)}".`);
     }
@@ -82,6 +137,19 @@ function splitRow(line: string): string[] {
     return cells.filter((cell, i) => cell !== '' || i < 2);
   }
   return line.split(',').map((cell) => cell.trim());
+}
+
+const WHOLE_OR_DECIMAL = /^[+-]?\d+(,\d+)?$/;
+
+/** Cells of a row whose commas are decimal ones where they stand within a number; none where that makes no sense. */
+function splitDecimalCommas(line: string): string[] {
+  if (/[.;\t]/.test(line)) return [];
+  const spaced = line.split(/,\s+/);
+  if (spaced.length > 1 && spaced.every((cell) => WHOLE_OR_DECIMAL.test(cell))) return spaced;
+  const parts = line.split(',').map((part) => part.trim());
+  const areDecimals = parts.every((part, i) => (i % 2 === 0 ? /^[+-]?\d+$/ : /^\d+$/).test(part));
+  if (!(parts.length >= 4 && parts.length % 2 === 0 && areDecimals)) return [];
+  return parts.flatMap((part, i) => (i % 2 === 0 ? [`${part},${parts[i + 1]!}`] : []));
 }
 
 /**

@@ -66,11 +66,15 @@ describe('targets as text', () => {
     ],
     lowLiftDb: 2,
     highTiltDb: -0.5,
-    lowReachHz: null,
-    highReachHz: null,
+    keepsRollOff: true,
+    lowExtensionHz: null,
+    highExtensionHz: null,
   };
   it('read back as written', () => {
     expect(readTargetText(writeTargetText('Evening', target))).toEqual({ name: 'Evening', target });
+    const alone = { ...target, keepsRollOff: false };
+    expect(readTargetText(writeTargetText('Evening', alone)).target).toEqual(alone);
+    expect(readTargetText('20 1\n1000 0\n10000 -4').target.keepsRollOff).toBe(false);
   });
   it('thin a long curve to handles a third of an octave apart', () => {
     const rows = Array.from(

@@ -4,13 +4,18 @@ import { readResponseText } from './responseText.js';
 
 const MOST_HANDLES = 64;
 const MOST_DB = 60;
+const KEPT = 'kept';
 
 /** A target's shape as text that reads back: handles as frequency and level, the rest in comments. */
-export function writeTargetText(name: string, { handles, lowLiftDb, highTiltDb }: Target): string {
+export function writeTargetText(
+  name: string,
+  { handles, lowLiftDb, highTiltDb, keepsRollOff }: Target,
+): string {
   return [
     `* Target curve: ${name.replace(/[\r\n]+/g, ' ')}`,
     `* Low-frequency lift (dB): ${lowLiftDb}`,
     `* High-frequency tilt (dB per octave): ${highTiltDb}`,
+    `* Natural roll-off of the loudspeaker: ${keepsRollOff ? KEPT : 'not kept'}`,
     '* Frequency (Hz)\tLevel (dB)',
     ...[...handles].sort((a, b) => a.frequency - b.frequency).map((h) => `${h.frequency}\t${h.levelDb}`),
     '',
@@ -53,8 +58,11 @@ export function readTargetText(text: string): { name: string | null; target: Tar
       handles,
       lowLiftDb: number('Low-frequency lift'),
       highTiltDb: number('High-frequency tilt'),
-      lowReachHz: null,
-      highReachHz: null,
+      keepsRollOff: comments.some(
+        (c) => c.startsWith('Natural roll-off') && c.split(':').at(-1)!.trim() === KEPT,
+      ),
+      lowExtensionHz: null,
+      highExtensionHz: null,
     },
   };
 }

@@ -38,7 +38,7 @@ describe('what the design of a channel rests on', () => {
   });
 
   it('no sweep that failed, and none that was left out by hand', () => {
-    const failed = { state: 'failed', reasons: [], marginDb: 3, band: null } as Sweep['verdict'];
+    const failed = { state: 'failed', reasons: [], snrDb: 3, band: null } as Sweep['verdict'];
     const p = project([
       sweepForTest(home, 'left'),
       sweepForTest(second, 'left', { verdict: failed }),

@@ -68,6 +68,7 @@ export function channelRequests(project: DesignGround, correction: Correction): 
       strengthPoints,
       maxBoostDb,
       maxCutDb,
+      besides: isJoined ? together.map((id) => correction.subs[id]!.sections) : [],
       span: spans[first] ?? null,
       targetOffsetDb: targetLevels[first] ?? null,
     };

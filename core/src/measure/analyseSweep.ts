@@ -105,7 +105,7 @@ export function analyseSweep(
   onStep('noise');
   const silence = Math.min(Math.round(silenceS * rate), Math.max(0, Math.floor(timeZero)));
   const margins = signalToNoise(microphone, silence, sweep);
-  const { band, marginDb } = ownMargin(margins);
+  const { band, snrDb } = ownMargin(margins);
   const arrival = findArrival(impulse);
 
   onStep('disturbances');
@@ -116,7 +116,7 @@ export function analyseSweep(
     silence,
     sweep,
     STORED_SAMPLES / rate,
-    marginDb >= SILENT_DB,
+    snrDb >= SILENT_DB,
     spectrum,
   );
 

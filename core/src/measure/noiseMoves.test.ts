@@ -5,7 +5,7 @@ import { aboveNoiseDb, noiseMovesDb, responseMargins, thirdOctaves } from './ind
 const grid = logGrid();
 const at = (f: number) => grid.findIndex((g) => g >= f);
 const margins = (of: (centre: number) => number) =>
-  thirdOctaves(20, 20000).map(({ centre }) => ({ centre, marginDb: of(centre) }));
+  thirdOctaves(20, 20000).map(({ centre }) => ({ centre, snrDb: of(centre) }));
 
 describe('how far a response stands above its noise', () => {
   it('is the margin where the response is level', () => {
@@ -43,12 +43,12 @@ describe('how far a response stands above its noise', () => {
   it('a response that is kept longer than the sweep dwells holds more noise, by the ratio of both', () => {
     // 3.2 s over 10.63 octaves: 0.1 s for a third of one
     const sweepS = 0.3 * (Math.log2(1000) + 2 / 3);
-    const swept = [63, 1000].map((centre) => ({ centre, marginDb: 40 }));
+    const swept = [63, 1000].map((centre) => ({ centre, snrDb: 40 }));
     const [low, high] = responseMargins(swept, { lowS: 1 / 1.1875, highS: 0.1 / 1.1875 }, sweepS);
-    expect(low!.marginDb).toBeCloseTo(30, 9);
-    expect(high!.marginDb).toBeCloseTo(40, 9);
+    expect(low!.snrDb).toBeCloseTo(30, 9);
+    expect(high!.snrDb).toBeCloseTo(40, 9);
     const [whole] = responseMargins(swept, null, sweepS);
-    expect(whole!.marginDb).toBeCloseTo(40 - 10 * Math.log10(13), 9);
+    expect(whole!.snrDb).toBeCloseTo(40 - 10 * Math.log10(13), 9);
   });
 
   it('noise as loud as the sound can double it, noise 20 dB below adds a tenth', () => {

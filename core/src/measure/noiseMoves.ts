@@ -18,15 +18,15 @@ const FADED = 1 + 0.5 * 0.375;
  * @param sweepS seconds from 20 Hz to 20 kHz
  */
 export function responseMargins(
-  margins: Pick<BandMargin, 'centre' | 'marginDb'>[],
+  margins: Pick<BandMargin, 'centre' | 'snrDb'>[],
   decayEnd: DecayEnd | null,
   sweepS: number,
-): { centre: number; marginDb: number }[] {
+): { centre: number; snrDb: number }[] {
   const dwellS = sweepS / SWEPT_OCTAVES / 3;
-  return margins.map(({ centre, marginDb }) => {
+  return margins.map(({ centre, snrDb }) => {
     const knee = centre < SPLIT_HZ ? decayEnd?.lowS : decayEnd?.highS;
     const keptS = knee ? FADED * knee : STORED_S;
-    return { centre, marginDb: marginDb - 10 * Math.log10(keptS / dwellS) };
+    return { centre, snrDb: snrDb - 10 * Math.log10(keptS / dwellS) };
   });
 }
 
@@ -40,17 +40,17 @@ export function responseMargins(
 export function aboveNoiseDb(
   frequency: Float64Array,
   levelDb: Float64Array,
-  margins: Pick<BandMargin, 'centre' | 'marginDb'>[],
+  margins: Pick<BandMargin, 'centre' | 'snrDb'>[],
 ): Float64Array {
   if (margins.length === 0) throw new RangeError('aboveNoiseDb: needs the margin of one band at least');
-  const noise = margins.flatMap(({ centre, marginDb }) => {
+  const noise = margins.flatMap(({ centre, snrDb }) => {
     let [power, n] = [0, 0];
     frequency.forEach((f, i) => {
       if (f < centre / THIRD || f >= centre * THIRD) return;
       power += powerOfDb(levelDb[i]!);
       n++;
     });
-    return n === 0 ? [] : [{ centre, db: dbOfPower(power / n) - Math.max(0, marginDb) }];
+    return n === 0 ? [] : [{ centre, db: dbOfPower(power / n) - Math.max(0, snrDb) }];
   });
   const noiseDb = interpolateLog(
     Float64Array.from(noise, (b) => b.centre),

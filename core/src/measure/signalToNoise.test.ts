@@ -26,11 +26,11 @@ it('finds the margin of a sweep of known gain over known white noise', () => {
   const { sweep, microphone, silenceS } = recordThrough(Float64Array.of(gain), { noiseRms, silenceS: 1 });
   const margins = signalToNoise(microphone, silenceS * 48000, sweep);
   const amplitude = gain * 10 ** (-6 / 20);
-  margins.forEach(({ centre, marginDb, signalDb }) => {
+  margins.forEach(({ centre, snrDb, signalDb }) => {
     if (centre < 80 || centre > 16000) return; // below, one second of silence holds too few periods to average
     const noise = (noiseRms ** 2 * centre * (10 ** 0.05 - 10 ** -0.05)) / 24000;
     expect(signalDb).toBeCloseTo(10 * Math.log10(amplitude ** 2 / 2), 0);
-    expect(Math.abs(marginDb - 10 * Math.log10(amplitude ** 2 / 2 / noise))).toBeLessThan(3);
+    expect(Math.abs(snrDb - 10 * Math.log10(amplitude ** 2 / 2 / noise))).toBeLessThan(3);
   });
 });
 
@@ -51,14 +51,14 @@ describe('ownMargin', () => {
       centre: 25 * 2 ** (i / 3),
       noiseDb: -80,
       signalDb,
-      marginDb: signalDb + 80,
+      snrDb: signalDb + 80,
     }));
 
   it('finds the band of a channel that a single room mode towers over', () => {
-    const { band, marginDb } = ownMargin(bands([-29, -24, -39.5, -40, -30, -27, -27, -60]));
+    const { band, snrDb } = ownMargin(bands([-29, -24, -39.5, -40, -30, -27, -27, -60]));
     expect(band!.from).toBeCloseTo(25, 0);
     expect(band!.to).toBeCloseTo(100, 0);
-    expect(marginDb).toBeGreaterThan(40);
+    expect(snrDb).toBeGreaterThan(40);
   });
 
   it('takes two bands that rise by chance for nothing', () => {

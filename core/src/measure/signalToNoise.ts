@@ -7,7 +7,7 @@ export interface BandMargin {
   noiseDb: number;
   /** level while the sweep passes through the band; -Infinity where nothing rises above the noise */
   signalDb: number;
-  marginDb: number;
+  snrDb: number;
 }
 
 export const thirdOctaves = (from: number, to: number) => octaveBands(3, from, to);
@@ -46,6 +46,6 @@ export function signalToNoise(recording: RealArray, silence: number, sweep: Swee
     const rises = energy[i]! > noisePower * length * (1 + 3 * scatter);
     const signal = rises ? (energy[i]! - noisePower * length) / dwell : 0;
     const signalDb = 10 * Math.log10(signal);
-    return { centre, noiseDb: noise[i]!.noiseDb, signalDb, marginDb: signalDb - noise[i]!.noiseDb };
+    return { centre, noiseDb: noise[i]!.noiseDb, signalDb, snrDb: signalDb - noise[i]!.noiseDb };
   });
 }

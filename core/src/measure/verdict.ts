@@ -5,9 +5,9 @@ import type { BandMargin } from './signalToNoise.js';
 
 /** Why a sweep is not simply good; the interface makes sentences of these. */
 export type Reason =
-  | { kind: 'silent'; marginDb: number }
+  | { kind: 'silent'; snrDb: number }
   | { kind: 'clipped'; count: number; atS: number }
-  | { kind: 'near noise'; marginDb: number; aimDb: number }
+  | { kind: 'near noise'; snrDb: number; aimDb: number }
   | { kind: 'disturbed'; disturbance: Disturbance }
   | { kind: 'no loopback' }
   | { kind: 'no click' }
@@ -17,7 +17,7 @@ export interface Verdict {
   state: 'good' | 'doubtful' | 'failed';
   reasons: Reason[];
   /** median margin over noise of the third octaves in the channel's own band, dB */
-  marginDb: number;
+  snrDb: number;
   /** that band, Hz */
   band: { from: number; to: number } | null;
 }
@@ -40,14 +40,14 @@ export interface SweepEvidence {
  * as the level stays within 15 dB of it (one room null between does not end it).
  */
 export function ownMargin(margins: BandMargin[]): {
-  marginDb: number;
+  snrDb: number;
   band: { from: number; to: number } | null;
 } {
   const byLevel = [...margins.keys()]
     .filter((i) => Number.isFinite(margins[i]!.signalDb))
     .sort((i, k) => margins[k]!.signalDb - margins[i]!.signalDb);
   const [top] = byLevel;
-  if (top === undefined) return { marginDb: -Infinity, band: null };
+  if (top === undefined) return { snrDb: -Infinity, band: null };
   const around = (levelDb: number) => {
     const loud = (i: number) => margins[i] !== undefined && margins[i].signalDb > levelDb - 15;
     let [low, high] = [top, top];
@@ -61,14 +61,14 @@ export function ownMargin(margins: BandMargin[]): {
   const third = byLevel[2];
   const found =
     around(margins[top]!.signalDb) ?? (third === undefined ? null : around(margins[third]!.signalDb));
-  if (!found) return { marginDb: -Infinity, band: null };
+  if (!found) return { snrDb: -Infinity, band: null };
   const { low, high } = found;
   const own = margins
     .slice(low, high + 1)
-    .map(({ marginDb }) => marginDb)
+    .map(({ snrDb }) => snrDb)
     .sort((a, b) => a - b);
   return {
-    marginDb: own[own.length >> 1]!,
+    snrDb: own[own.length >> 1]!,
     band: { from: margins[low]!.centre, to: margins[high]!.centre },
   };
 }
@@ -79,7 +79,7 @@ export function weakestBand(
   band: { from: number; to: number } | null,
 ): BandMargin | null {
   const own = margins.filter(({ centre }) => band && centre >= band.from * 0.99 && centre <= band.to * 1.01);
-  return own.length === 0 ? null : own.reduce((a, b) => (b.marginDb < a.marginDb ? b : a));
+  return own.length === 0 ? null : own.reduce((a, b) => (b.snrDb < a.snrDb ? b : a));
 }
 
 /** Judges one sweep. `failed` wants repeating, `doubtful` can be used with care; both carry their reasons. */
@@ -90,7 +90,7 @@ export function judgeSweep({
   disturbances,
   loopbackFound,
 }: SweepEvidence): Verdict {
-  const { marginDb, band } = ownMargin(margins);
+  const { snrDb, band } = ownMargin(margins);
   const reasons: Reason[] = [];
   let state: Verdict['state'] = 'good';
   const worse = (to: 'doubtful' | 'failed', reason: Reason) => {
@@ -98,9 +98,9 @@ export function judgeSweep({
     if (state !== 'failed') state = to;
   };
   if (!loopbackFound) worse('failed', { kind: 'no loopback' });
-  if (!arrival || !(marginDb >= SILENT_DB)) worse('failed', { kind: 'silent', marginDb });
-  else if (marginDb < DOUBTFUL_DB) worse('doubtful', { kind: 'near noise', marginDb, aimDb: AIM_DB });
+  if (!arrival || !(snrDb >= SILENT_DB)) worse('failed', { kind: 'silent', snrDb });
+  else if (snrDb < DOUBTFUL_DB) worse('doubtful', { kind: 'near noise', snrDb, aimDb: AIM_DB });
   if (clipping) worse('failed', { kind: 'clipped', count: clipping.count, atS: clipping.firstAtS });
   for (const disturbance of disturbances) worse('doubtful', { kind: 'disturbed', disturbance });
-  return { state, reasons, marginDb, band };
+  return { state, reasons, snrDb, band };
 }

@@ -18,4 +18,4 @@ export {
   type SignalPath,
 } from './signalPath.js';
 export { sumPaths, sumPathsAtPoints, sumPathsInTime, type PathSource } from './sumPaths.js';
-export { headroomOf, largestOfSum, largestTone, type Headroom, type LargestTone } from './headroom.js';
+export { headroomOf, largestOfSum, type Headroom, type LargestTone } from './headroom.js';

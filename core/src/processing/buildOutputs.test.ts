@@ -37,7 +37,7 @@ describe('buildOutputs', () => {
           crossovers: { highPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 80 }, lowPass: null },
         },
       ],
-      { guard: false, fitted: [1, 2], profile, low: null },
+      { guard: 'off', fitted: [1, 2], profile, low: null },
     );
     expect(outputs[0]).toMatchObject({ trimDb: -5, delayMs: 7.5, inverted: true, taps: 2, size: 'small' });
     expect(outputs[0]!.bassFeed).toEqual({ gainDb: 0, lowPass: null });
@@ -53,14 +53,17 @@ describe('buildOutputs', () => {
       { ...plain, id: 'r', output: 2, sections: boost(-6) },
     ];
     const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
-    const { outputs, guardDb, largest } = buildOutputs(base, channels, {
-      guard: true,
+    const { outputs, guardDb, headroom } = buildOutputs(base, channels, {
+      guard: 'programme',
       fitted: [1, 2, 3],
       profile,
       low: null,
     });
-    expect(largest['l']!.toneDb).toBeCloseTo(4, 2);
-    expect(guardDb).toBeCloseTo(4, 1);
+    expect(headroom['l']!.toneDb).toBeCloseTo(4, 2);
+    expect(guardDb).toBeCloseTo(Math.max(4, headroom['l']!.programmeDb), 0);
+    const any = buildOutputs(base, channels, { guard: 'full scale', fitted: [1, 2, 3], profile, low: null });
+    expect(any.guardDb).toBeGreaterThanOrEqual(guardDb);
+    expect(Math.abs(any.guardDb - headroom['l']!.fullScaleDb)).toBeLessThan(0.11);
     expect(outputs.map((o) => o.trimDb)).toEqual([-guardDb, -guardDb, -guardDb, 0]);
   });
 
@@ -80,8 +83,8 @@ describe('buildOutputs', () => {
     ];
     const low = { input: 4, feed: { gainDb: 10, lowPass: { ...lowPass, frequency: 120 } } };
     const base = [plainOutput(), plainOutput(), plainOutput(), plainOutput()];
-    const { outputs, guardDb, largestLow } = buildOutputs(base, channels, {
-      guard: true,
+    const { outputs, guardDb, lowHeadroom } = buildOutputs(base, channels, {
+      guard: 'programme',
       fitted: [1, 2, 3],
       profile,
       low,
@@ -91,12 +94,18 @@ describe('buildOutputs', () => {
     expect(outputs[2]).toMatchObject({ lowPass: own, bassFeed: null, playsBass: true });
     expect(outputs[3]).toMatchObject({ bassFeed: low.feed, playsBass: false });
     // both low-passes are flat at the lowest frequencies: the chain gains the feed's 10 dB there
-    expect(largestLow!.toneDb).toBeCloseTo(10, 1);
-    expect(guardDb).toBeCloseTo(10, 1);
+    expect(lowHeadroom!.toneDb).toBeCloseTo(10, 1);
+    expect(guardDb).toBeGreaterThanOrEqual(10);
+    expect(guardDb).toBeLessThan(11);
     expect(() =>
-      buildOutputs(base, channels, { guard: true, fitted: [], profile, low: { ...low, input: 9 } }),
+      buildOutputs(base, channels, { guard: 'programme', fitted: [], profile, low: { ...low, input: 9 } }),
     ).toThrow(/no input 9/);
-    const without = buildOutputs(base, channels.slice(1), { guard: true, fitted: [], profile, low: null });
+    const without = buildOutputs(base, channels.slice(1), {
+      guard: 'programme',
+      fitted: [],
+      profile,
+      low: null,
+    });
     expect(without.outputs[2]!.playsBass).toBe(false);
     expect(without.allAtOnce).toBeNull();
   });
@@ -114,12 +123,13 @@ describe('buildOutputs', () => {
     const { allAtOnce, guardDb } = buildOutputs(
       Array.from({ length: 5 }, plainOutput),
       [...sending, quieter, sub],
-      { guard: true, fitted: [1, 2, 3, 4, 5], profile, low: null },
+      { guard: 'programme', fitted: [1, 2, 3, 4, 5], profile, low: null },
     );
     // three equal feeds, flat at the lowest frequencies, add up to three times one of them
     expect(allAtOnce).toMatchObject({ id: 's', feeds: 3 });
     expect(allAtOnce!.toneDb).toBeCloseTo(20 * Math.log10(3), 2);
-    expect(guardDb).toBe(0);
+    // the same bass in all inputs at once is told, not guarded against
+    expect(guardDb).toBeLessThan(allAtOnce!.toneDb - 4);
   });
 
   it('refuses what the processor cannot hold, by name', () => {
@@ -130,11 +140,11 @@ describe('buildOutputs', () => {
       alignment: { trimDb: 0, delayMs: 900, inverted: false },
     };
     expect(() =>
-      buildOutputs([plainOutput()], [late], { guard: false, fitted: [1], profile, low: null }),
+      buildOutputs([plainOutput()], [late], { guard: 'off', fitted: [1], profile, low: null }),
     ).toThrow(/Sub 1: a delay of 900 ms/);
     expect(() =>
       buildOutputs([plainOutput()], [{ ...late, output: 3 }], {
-        guard: false,
+        guard: 'off',
         fitted: [],
         profile,
         low: null,

@@ -1,8 +1,9 @@
 import {
+  headroomOf,
   inSeries,
   largestOfSum,
-  largestTone,
   type CrossoverFilter,
+  type Headroom,
   type LargestTone,
   type Section,
 } from '../path/index.js';
@@ -30,19 +31,26 @@ export interface BuiltOutputs {
   outputs: OutputSettings[];
   /** one per output, empty where there is none */
   filters: Float32Array[];
-  /** by how much everything was lowered so that no tone goes beyond full scale, dB; 0 when nothing was */
+  /** by how much everything was lowered so that nothing that is guarded against goes beyond full scale, dB; 0 when nothing was */
   guardDb: number;
-  /** largest gain of each channel's path by its id, before it was lowered */
-  largest: Record<string, LargestTone>;
+  /** what each channel's path asks of headroom by its id, before it was lowered */
+  headroom: Record<string, Headroom>;
   /** the same of the low-frequency channel; null without one */
-  largestLow: LargestTone | null;
+  lowHeadroom: Headroom | null;
   /** what is asked of the subwoofer that gains most when all inputs that send bass carry the same at once; not guarded against; null where fewer than two do */
   allAtOnce: (LargestTone & { id: string; feeds: number }) | null;
 }
 
+/** Signals that a guard keeps from going beyond full scale: tones and what is like programme, or squares as well. */
+export type GuardedSignals = 'programme' | 'full scale';
+
+/** The peak of such signals at full scale behind a path, dB. */
+export const guardedPeakDb = (h: Headroom, signals: GuardedSignals): number =>
+  Math.max(h.toneDb, h.programmeDb, signals === 'full scale' ? h.fullScaleDb : -Infinity);
+
 /** How outputs are built. */
 export interface BuildOptions {
-  guard: boolean;
+  guard: 'off' | GuardedSignals;
   /** outputs that a loudspeaker is on, from 1 */
   fitted: number[];
   profile: Pick<
@@ -55,7 +63,7 @@ export interface BuildOptions {
 /**
  * Settings and filters of all outputs: a correction on top of what the processor did while the room was measured.
  * @param base all outputs as they were then
- * @param guard lowers every output that plays (`fitted`) by the largest gain of any path
+ * @param guard lowers every output that plays (`fitted`) by the largest peak of any path, of the signals that are guarded against
  * @param low the input (from 1) that plays on the subwoofers alone, and how; null for none
  * @throws RangeError naming the channel whose trim or delay the processor cannot hold
  */
@@ -77,15 +85,20 @@ export function buildOutputs(
   const outputs = fed.map((o, i) => (playing.has(i + 1) ? { ...o, playsBass: anyFeed } : o));
 
   const pathOf = ({ output, fir }: OutputCorrection) => outputPath(outputs[output - 1]!, fir, profile.rate);
-  const largest = Object.fromEntries(channels.map((c) => [c.id, largestTone(pathOf(c))]));
+  const headroom = Object.fromEntries(channels.map((c) => [c.id, headroomOf(pathOf(c))]));
   const lowFeed = low && feedPath(low.feed, profile.rate);
-  const largestLow = lowFeed && loudest(subs.map((c) => largestTone(inSeries(lowFeed, pathOf(c)))));
+  const lowHeadroom =
+    lowFeed &&
+    largestBy(
+      subs.map((c) => headroomOf(inSeries(lowFeed, pathOf(c)))),
+      (h) => (guard === 'off' ? h.fullScaleDb : guardedPeakDb(h, guard)),
+    );
   const feeds = outputs.flatMap(({ bassFeed }) => (bassFeed ? [feedPath(bassFeed, profile.rate)] : []));
   const sums = feeds.length > 1 ? largestOfSum(feeds, subs.map(pathOf)) : [];
 
-  const tones = [...Object.values(largest), ...(largestLow ? [largestLow] : [])];
-  const most = Math.max(0, ...tones.map((tone) => tone.toneDb));
-  const guardDb = guard ? Math.max(0, Math.ceil(10 * most - 0.01) / 10) : 0;
+  const all = [...Object.values(headroom), ...(lowHeadroom ? [lowHeadroom] : [])];
+  const most = guard === 'off' ? 0 : Math.max(0, ...all.map((h) => guardedPeakDb(h, guard)));
+  const guardDb = Math.max(0, Math.ceil(10 * most - 0.01) / 10);
   const guarded = outputs.map((o, i) =>
     fitted.includes(i + 1) ? { ...o, trimDb: inSteps(o.trimDb - guardDb, profile.trimStepDb) } : o,
   );
@@ -95,9 +108,12 @@ export function buildOutputs(
     outputs: guarded,
     filters: base.map((_, i) => firs.get(i + 1) ?? new Float32Array(0)),
     guardDb,
-    largest,
-    largestLow,
-    allAtOnce: loudest(sums.map((tone, i) => ({ id: subs[i]!.id, feeds: feeds.length, ...tone }))),
+    headroom,
+    lowHeadroom,
+    allAtOnce: largestBy(
+      sums.map((tone, i) => ({ id: subs[i]!.id, feeds: feeds.length, ...tone })),
+      (tone) => tone.toneDb,
+    ),
   };
 }
 
@@ -147,5 +163,5 @@ function refuseBeyond(
     throw new RangeError(`${id}: a delay of ${delayMs} ms is more than the processor takes`);
 }
 
-const loudest = <T extends LargestTone>(tones: T[]): T | null =>
-  tones.length > 0 ? tones.reduce((a, b) => (b.toneDb > a.toneDb ? b : a)) : null;
+const largestBy = <T>(list: T[], size: (item: T) => number): T | null =>
+  list.length > 0 ? list.reduce((a, b) => (size(b) > size(a) ? b : a)) : null;

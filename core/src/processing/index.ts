@@ -3,7 +3,14 @@ export { outputBiquads, outputPath, plainOutput, type BassFeed, type OutputSetti
 export { drivesOf, feedPath, outputSource, type Drive, type PlayedOutput } from './bass.js';
 export { playedSpan } from './playedSpan.js';
 export { crossoverText, feedText, settingChanges, type SettingChange } from './changes.js';
-export { buildOutputs, type BuildOptions, type BuiltOutputs, type OutputCorrection } from './buildOutputs.js';
+export {
+  buildOutputs,
+  guardedPeakDb,
+  type BuildOptions,
+  type BuiltOutputs,
+  type GuardedSignals,
+  type OutputCorrection,
+} from './buildOutputs.js';
 export type {
   LoadRequest,
   MemoryContents,

@@ -59,7 +59,7 @@ export function channelFindings(project: Project): Map<string, Finding[]> {
         found.push({ kind: 'misfit', wrongBand, lateS, couldBe: couldBe.map(nameOf) });
       }
       const limit = LIMIT_DB[l.role];
-      if (distortionDb > limit && verdict.marginDb > LOUD_ENOUGH_DB)
+      if (distortionDb > limit && verdict.snrDb > LOUD_ENOUGH_DB)
         found.push({ kind: 'distorted', percent: percent(distortionDb), limitPercent: percent(limit) });
       return [l.id, found] as const;
     }),

@@ -1,4 +1,4 @@
-import type { Loudspeaker, Project, Spot, TakenWith } from './types.js';
+import type { Loudspeaker, Project, Spot, Conditions } from './types.js';
 
 /** What a sweep taken now is based on; `rigName` as the rig that measures calls itself. */
 export const conditionsNow = (
@@ -6,7 +6,7 @@ export const conditionsNow = (
   spot: Spot,
   loudspeaker: Loudspeaker,
   rigName: string,
-): TakenWith => ({
+): Conditions => ({
   spot: { ...spot.position },
   loudspeaker: { ...loudspeaker.position },
   output: loudspeaker.output,

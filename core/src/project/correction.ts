@@ -1,7 +1,6 @@
 import type { Section, CrossoverFilter } from '../path/index.js';
 import type { FilterChoice, Span, StrengthPoint, Target } from '../correct/index.js';
-import type { BassFeed } from '../processing/index.js';
-import type { SubSetting } from '../processing/index.js';
+import type { BassFeed, GuardedSignals, SubSetting } from '../processing/index.js';
 
 /** Trim and delay of a channel on top of what the processor did, as set or taken over. */
 export interface Alignment {
@@ -20,6 +19,10 @@ export interface Crossovers {
 /** What is worked out from all that was measured, and set in one press. In the order in which they are best taken. */
 export const STEPS = ['subs', 'levels', 'crossover'] as const;
 export type Step = (typeof STEPS)[number];
+
+/** Signals that may not clip: none, tones and programme-like ones, or squares as well. */
+export const GUARDS = ['off', 'programme', 'full scale'] as const satisfies ('off' | GuardedSignals)[];
+export type Guard = (typeof GUARDS)[number];
 
 /** What each step rested on when it was taken, as text that changes with it; null where it was not taken, or set by hand. */
 export type StepKeys = Record<Step, string | null>;
@@ -48,8 +51,8 @@ export interface Correction {
   crossovers: Record<string, Crossovers>;
   /** how the subwoofers alone play the low-frequency channel; null where there is none */
   lowChannel: BassFeed | null;
-  /** whether all channels are lowered so that no tone can go beyond full scale */
-  headroomGuard: boolean;
+  /** for which signals all channels are lowered so that nothing goes beyond full scale */
+  headroomGuard: Guard;
   /** what the steps that were taken rested on */
   madeFrom: StepKeys;
 }

@@ -1,6 +1,6 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
 import Joi from 'joi';
-import { STEPS } from './correction.js';
+import { GUARDS, STEPS } from './correction.js';
 import { byId, id, list, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
@@ -28,8 +28,9 @@ export const target = Joi.object({
   ).min(1),
   lowLiftDb: number.min(-24).max(24),
   highTiltDb: number.min(-24).max(24),
-  lowReachHz: number.min(5).max(1000).allow(null),
-  highReachHz: number.min(1000).max(40_000).allow(null),
+  keepsRollOff: Joi.boolean(),
+  lowExtensionHz: number.min(5).max(1000).allow(null),
+  highExtensionHz: number.min(1000).max(40_000).allow(null),
 });
 export const correction = Joi.object({
   target,
@@ -67,7 +68,7 @@ export const correction = Joi.object({
   ),
   crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
   lowChannel: bassFeed,
-  headroomGuard: Joi.boolean(),
+  headroomGuard: Joi.valid(...GUARDS),
   madeFrom: Joi.object(Object.fromEntries(STEPS.map((step) => [step, text.allow(null)]))),
 });
 const outputSettings = list(

@@ -36,7 +36,7 @@ export {
   type Step,
   type StepKeys,
   type Sweep,
-  type TakenWith,
+  type Conditions,
   type Timing,
   type TrialCandidate,
   type Variant,
@@ -68,7 +68,7 @@ export {
   type Measured,
 } from './progress.js';
 export { staleSweeps, type Stale } from './staleSweeps.js';
-export { STEPS } from './correction.js';
+export { GUARDS, STEPS, type Guard } from './correction.js';
 export {
   filterPart,
   isCrossed,
@@ -76,6 +76,7 @@ export {
   staleSteps,
   suggestedAlignment,
   takeCrossover,
+  subLimits,
   takeEvenSeats,
   takeLevels,
 } from './steps.js';

@@ -18,7 +18,7 @@ export interface WeakestPlace {
   /** Hz */
   centre: number;
   /** at the level that is set now, dB */
-  marginDb: number;
+  snrDb: number;
 }
 
 export interface LevelAdvice {
@@ -46,17 +46,15 @@ export function levelAdvice(project: Pick<Project, 'place' | 'rig'>): LevelAdvic
     )
       clipped = { name, levelDbfs: check.levelDbfs };
     const band = weakestBand(check.margins, check.verdict.band);
-    if (!band || !Number.isFinite(band.marginDb)) continue;
-    const marginDb = band.marginDb + levelDbfs - check.levelDbfs;
-    if (!weakest || marginDb < weakest.marginDb) weakest = { name, centre: band.centre, marginDb };
+    if (!band || !Number.isFinite(band.snrDb)) continue;
+    const snrDb = band.snrDb + levelDbfs - check.levelDbfs;
+    if (!weakest || snrDb < weakest.snrDb) weakest = { name, centre: band.centre, snrDb };
   }
   if (!weakest) return null;
   const highest = clipped ? Math.min(HIGHEST_DBFS, clipped.levelDbfs - OFF_CLIPPING_DB) : HIGHEST_DBFS;
   const isRight =
-    weakest.marginDb >= AIM_DB + SPARE_DB - 1 &&
-    weakest.marginDb <= AIM_DB + PLENTY_DB &&
-    levelDbfs <= highest;
-  const wanted = Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.marginDb);
+    weakest.snrDb >= AIM_DB + SPARE_DB - 1 && weakest.snrDb <= AIM_DB + PLENTY_DB && levelDbfs <= highest;
+  const wanted = Math.ceil(levelDbfs + AIM_DB + SPARE_DB - weakest.snrDb);
   return {
     weakest,
     suggestedDbfs: isRight ? levelDbfs : Math.max(LOWEST_DBFS, Math.min(highest, wanted)),

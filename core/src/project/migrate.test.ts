@@ -8,23 +8,53 @@ const load = { letter: 'B', outputs, before: null };
 const five = {
   version: 5,
   name: 'kept',
-  variants: [{ name: 'First', correction: { strength: 0.5, target, familyTargets: { dunlin: target } } }],
+  variants: [
+    {
+      name: 'First',
+      correction: { strength: 0.5, headroomGuard: true, target, familyTargets: { dunlin: target } },
+    },
+  ],
   headphones: [{ name: 'Knot 40', target }],
   chains: [{ name: 'Desk', outputName: 'Box', trimDb: -2 }],
   loads: [load],
   pendingLoad: null,
 };
 
+it('from version 7 on: names of the trade, however deep they lie', () => {
+  const seven = {
+    version: 7,
+    variants: [],
+    headphones: [],
+    sweeps: [
+      { takenWith: { output: 1 }, verdict: { marginDb: 40, reasons: [{ kind: 'silent', marginDb: 3 }] } },
+    ],
+    rig: { checks: { left: { margins: [{ centre: 63, marginDb: 20 }] } } },
+  };
+  expect(migrateProject<unknown>(seven)).toMatchObject({
+    version: 8,
+    sweeps: [{ conditions: { output: 1 }, verdict: { snrDb: 40, reasons: [{ kind: 'silent', snrDb: 3 }] } }],
+    rig: { checks: { left: { margins: [{ centre: 63, snrDb: 20 }] } } },
+  });
+});
+
 describe('from version 5 on', () => {
   const now = migrateProject(five);
 
   it('keeps the high end of every target, and sends no bass anywhere', () => {
     expect(now.version).toBe(PROJECT_VERSION);
-    const reaching = { ...target, highReachHz: null };
+    const reaching = {
+      handles: target.handles,
+      lowLiftDb: 2,
+      highTiltDb: 0,
+      lowExtensionHz: 45,
+      highExtensionHz: null,
+      keepsRollOff: true,
+    };
     expect(now.variants[0]).toEqual({
       name: 'First',
       correction: {
         strength: 0.5,
+        headroomGuard: 'programme',
         target: reaching,
         familyTargets: { dunlin: reaching },
         lowChannel: null,

@@ -17,6 +17,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output;
  * loads keep their verdict.
  * 6 to 7: a correction knows what its steps rested on.
+ * 7 to 8: a target tells whether it keeps natural roll-offs, the headroom guard for which signals it is; names of the trade.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -201,7 +202,40 @@ const STEPS: Record<number, Step> = {
       },
     })),
   }),
+  7: (project) => {
+    const now = renamed(project, {
+      marginDb: 'snrDb',
+      takenWith: 'conditions',
+      lowReachHz: 'lowExtensionHz',
+      highReachHz: 'highExtensionHz',
+    }) as Stored;
+    const kept = (target: unknown) => ({ ...(target as Stored), keepsRollOff: true });
+    return {
+      ...now,
+      version: 8,
+      variants: (now['variants'] as Stored[]).map((v) => {
+        const c = v['correction'] as Stored;
+        return {
+          ...v,
+          correction: {
+            ...c,
+            target: kept(c['target']),
+            familyTargets: mapValues(c['familyTargets'], kept),
+            headroomGuard: c['headroomGuard'] ? 'programme' : 'off',
+          },
+        };
+      }),
+      headphones: (now['headphones'] as Stored[]).map((h) => ({ ...h, target: kept(h['target']) })),
+    };
+  },
 };
+
+/** The same with other names for some keys, however deep they lie. */
+function renamed(value: unknown, names: Record<string, string>): unknown {
+  if (Array.isArray(value)) return value.map((v) => renamed(v, names));
+  if (value === null || typeof value !== 'object' || ArrayBuffer.isView(value)) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, v]) => [names[key] ?? key, renamed(v, names)]));
+}
 
 /**
  * A project of an older version in today's shape; one of today's comes back as it is. Not checked: that is done after it.

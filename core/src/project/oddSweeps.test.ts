@@ -21,10 +21,10 @@ const taken = (change: (sweep: Sweep) => Partial<Sweep> = () => ({})): Project =
       const [a, b] = [spot.position, loudspeaker.position];
       const sweep = sweepForTest(spot.id, loudspeaker.id, {
         id: `${spot.id} ${loudspeaker.id}`,
-        verdict: { state: 'good', reasons: [], marginDb: 40, band: { from: 80, to: 125 } },
-        margins: [80, 100, 125].map((centre) => ({ centre, noiseDb: -80, signalDb: -40, marginDb: 40 })),
+        verdict: { state: 'good', reasons: [], snrDb: 40, band: { from: 80, to: 125 } },
+        margins: [80, 100, 125].map((centre) => ({ centre, noiseDb: -80, signalDb: -40, snrDb: 40 })),
         arrivalS: Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z) / c + 0.00125,
-        takenWith: conditionsNow(empty, spot, loudspeaker, RIG),
+        conditions: conditionsNow(empty, spot, loudspeaker, RIG),
       });
       return { ...sweep, ...change(sweep) };
     }),

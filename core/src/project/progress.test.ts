@@ -6,7 +6,7 @@ import type { Project, Sweep } from './types.js';
 
 const project = netLoftProject();
 const sweep = (spotId: string, loudspeakerId: string, state: Sweep['verdict']['state'] = 'good') =>
-  sweepForTest(spotId, loudspeakerId, { verdict: { state, reasons: [], marginDb: 40, band: null } });
+  sweepForTest(spotId, loudspeakerId, { verdict: { state, reasons: [], snrDb: 40, band: null } });
 const all = (p: Project) => p.place.spots.flatMap((s) => p.place.loudspeakers.map((l) => sweep(s.id, l.id)));
 
 it('uses the newest sweep, keeps failed ones out, and parts spots that only judge', () => {

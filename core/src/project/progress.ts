@@ -1,3 +1,4 @@
+import type { Target } from '../correct/index.js';
 import type { Correction, Loudspeaker, Project, Round, Spot, Sweep } from './types.js';
 import { variantOf } from './variants.js';
 
@@ -78,11 +79,34 @@ export function measuredKey(project: Measured): string {
 export const designKey = (
   project: Measured & Pick<Project, 'variants' | 'variantId'>,
   correction: Correction = variantOf(project).correction,
-): string =>
-  // what is not there stays out of the key, so that it is the one that it was before there was such a thing
-  shortHash(
-    `${measuredKey(project)} ${JSON.stringify({ ...correction, lowChannel: correction.lowChannel ?? undefined, madeFrom: undefined })}`,
-  );
+): string => shortHash(`${measuredKey(project)} ${JSON.stringify(asInVersion5(correction))}`);
+
+/**
+ * A correction as version 5 wrote it, so that loads of then are still found to be what is designed: what came later stays
+ * out where it is as it always was, and has its older name.
+ */
+const asInVersion5 = (correction: Correction) => ({
+  ...correction,
+  ...targetsInVersion6(correction),
+  lowChannel: correction.lowChannel ?? undefined,
+  headroomGuard: { programme: true, off: false, 'full scale': 'full scale' }[correction.headroomGuard],
+  madeFrom: undefined,
+});
+
+/** The targets of a correction as versions 6 and 7 wrote them. */
+export const targetsInVersion6 = ({ target, familyTargets }: Correction) => ({
+  target: targetInVersion6(target),
+  familyTargets: Object.fromEntries(
+    Object.entries(familyTargets).map(([id, own]) => [id, targetInVersion6(own)]),
+  ),
+});
+
+const targetInVersion6 = ({ keepsRollOff, lowExtensionHz, highExtensionHz, ...shape }: Target) => ({
+  ...shape,
+  lowReachHz: lowExtensionHz,
+  highReachHz: highExtensionHz,
+  keepsRollOff: keepsRollOff ? undefined : false,
+});
 
 /** A text in eight hexadecimal digits, to tell whether it has changed. */
 export function shortHash(text: string): string {
@@ -94,5 +118,5 @@ export function shortHash(text: string): string {
 /** Margin of a checked channel at the level that is set now. */
 export function marginNow({ rig }: Pick<Project, 'rig'>, loudspeakerId: string): number | null {
   const check = rig.checks[loudspeakerId];
-  return check ? check.verdict.marginDb + rig.levelDbfs - check.levelDbfs : null;
+  return check ? check.verdict.snrDb + rig.levelDbfs - check.levelDbfs : null;
 }

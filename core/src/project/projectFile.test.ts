@@ -12,7 +12,7 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 7,
+  version: 8,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
   place: {
@@ -115,16 +115,16 @@ const project: Project = {
       memory: { letter: 'A', name: 'House', checksum: 7, hasFilters: false },
       verdict: {
         state: 'failed',
-        reasons: [{ kind: 'silent', marginDb: -Infinity }],
-        marginDb: -Infinity,
+        reasons: [{ kind: 'silent', snrDb: -Infinity }],
+        snrDb: -Infinity,
         band: null,
       },
-      margins: [{ centre: 1000, noiseDb: -80, signalDb: -Infinity, marginDb: -Infinity }],
+      margins: [{ centre: 1000, noiseDb: -80, signalDb: -Infinity, snrDb: -Infinity }],
       arrivalS: null,
       distortionDb: -Infinity,
       inAverage: true,
       note: '',
-      takenWith: null,
+      conditions: null,
       decayEnd: null,
       levelOffsetDb: 0,
       repeats: 1,

@@ -25,8 +25,8 @@ interface Manifest {
   arrays: { id: string; kind: 'trace' | 'filter'; zero: number; crc: number }[];
 }
 
-/** Minus infinity (a level of nothing) has no form in JSON; it is written as null by JSON itself and read back here. */
-const LEVEL_KEYS = new Set(['marginDb', 'noiseDb', 'signalDb', 'distortionDb']);
+/** Minus infinity (a level of nothing; `marginDb` is what `snrDb` was called up to version 7) has no form in JSON; it is written as null by JSON itself and read back here. */
+const LEVEL_KEYS = new Set(['snrDb', 'marginDb', 'noiseDb', 'signalDb', 'distortionDb']);
 
 /**
  * A project as one file: a zip of project.json and a WAV (float 32) for every impulse response and filter.

@@ -21,23 +21,23 @@ export function staleSweeps(project: Project, rig: string): Stale[] {
   const found = new Map<string, Sweep[]>();
   const add = (text: string, sweep: Sweep) => found.set(text, [...(found.get(text) ?? []), sweep]);
   for (const sweep of project.sweeps) {
-    if (sweep.stage !== 'as found' || sweep.roundId !== project.roundId || !sweep.takenWith) continue;
-    const { takenWith } = sweep;
+    if (sweep.stage !== 'as found' || sweep.roundId !== project.roundId || !sweep.conditions) continue;
+    const { conditions } = sweep;
     const loudspeaker = loudspeakerById({ loudspeakers }, sweep.loudspeakerId)!;
     const spot = spots.find((s) => s.id === sweep.spotId)!;
-    const movedM = distanceBetween(takenWith.loudspeaker, loudspeaker.position);
+    const movedM = distanceBetween(conditions.loudspeaker, loudspeaker.position);
     if (movedM > MOVED_M) add(`${loudspeaker.name} was moved by ${movedM.toFixed(2)} m since`, sweep);
-    else if (takenWith.output !== loudspeaker.output)
+    else if (conditions.output !== loudspeaker.output)
       add(
-        `${loudspeaker.name} was on output ${takenWith.output} then and is on ${loudspeaker.output} now`,
+        `${loudspeaker.name} was on output ${conditions.output} then and is on ${loudspeaker.output} now`,
         sweep,
       );
-    else if (distanceBetween(takenWith.spot, spot.position) > MOVED_M)
+    else if (distanceBetween(conditions.spot, spot.position) > MOVED_M)
       add(`${spot.name} was moved since`, sweep);
-    else if (takenWith.rigName !== rig)
-      add(`they came through ${takenWith.rigName}, the rig is ${rig} now`, sweep);
-    else if (Math.abs(takenWith.temperatureC - temperatureC) > WARMER_C)
-      add(`it was ${takenWith.temperatureC} °C then and is ${temperatureC} °C now`, sweep);
+    else if (conditions.rigName !== rig)
+      add(`they came through ${conditions.rigName}, the rig is ${rig} now`, sweep);
+    else if (Math.abs(conditions.temperatureC - temperatureC) > WARMER_C)
+      add(`it was ${conditions.temperatureC} °C then and is ${temperatureC} °C now`, sweep);
   }
   return [...found].map(([text, sweeps]) => ({ text, sweeps }));
 }

@@ -1,8 +1,13 @@
-import type { CrossoverSetting, LevelAndDelay } from '../alignment/index.js';
+import {
+  STARTING_SUB_LIMITS,
+  type CrossoverSetting,
+  type LevelAndDelay,
+  type SubLimits,
+} from '../alignment/index.js';
 import type { SubSetting } from '../processing/index.js';
 import { inSteps } from '../signal/index.js';
 import { STEPS, type Alignment, type Correction, type Step } from './correction.js';
-import { fittedOf, measuredKey, shortHash, type Measured } from './progress.js';
+import { fittedOf, measuredKey, shortHash, targetsInVersion6, type Measured } from './progress.js';
 
 type Suggested = Pick<LevelAndDelay, 'id' | 'trimDb' | 'delayS'>;
 
@@ -14,7 +19,7 @@ export const filterPart = (correction: Correction): Correction => ({
   alignment: {},
   crossovers: {},
   lowChannel: null,
-  headroomGuard: false,
+  headroomGuard: 'off',
   madeFrom: { subs: null, levels: null, crossover: null },
 });
 
@@ -22,11 +27,28 @@ export const filterPart = (correction: Correction): Correction => ({
 function stepKeys(project: Measured, correction: Correction): Record<Step, string> {
   const measured = measuredKey(project);
   const of = (...parts: unknown[]) => shortHash(`${measured} ${inOrder(parts)}`);
-  const filters = filterPart(correction);
+  // as version 7 wrote it, so that steps of then still hold
+  const filters = {
+    ...filterPart(correction),
+    ...targetsInVersion6(correction),
+    headroomGuard: false,
+  };
+  const limits = subLimits(correction);
   return {
-    subs: of(),
+    subs: limits === STARTING_SUB_LIMITS ? of() : of(limits),
     levels: of(filters),
     crossover: of(filters, correction.crossovers, subsAgainstMains(project, correction)),
+  };
+}
+
+/** What evening out the seats may do: no more than the correction allows in all. */
+export function subLimits({ maxBoostDb, maxCutDb }: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>): SubLimits {
+  const usual = STARTING_SUB_LIMITS;
+  if (maxBoostDb >= usual.maxBoostDb && maxCutDb >= usual.maxCutDb) return usual;
+  return {
+    ...usual,
+    maxBoostDb: Math.min(usual.maxBoostDb, maxBoostDb),
+    maxCutDb: Math.min(usual.maxCutDb, maxCutDb),
   };
 }
 

@@ -4,12 +4,12 @@ import { channel, id, level, list, number, position, text, time } from './schema
 export const verdict = Joi.object({
   state: Joi.valid('good', 'doubtful', 'failed'),
   reasons: list(Joi.object({ kind: text }).unknown(true), 100),
-  marginDb: level,
+  snrDb: level,
   band: Joi.object({ from: number, to: number }).allow(null),
 });
 
 export const margins = list(
-  Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, marginDb: level }),
+  Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, snrDb: level }),
   100,
 );
 
@@ -36,7 +36,7 @@ export const sweep = Joi.object({
   distortionDb: level,
   inAverage: Joi.boolean(),
   note: Joi.string().max(2000).allow(''),
-  takenWith: Joi.object({
+  conditions: Joi.object({
     spot: position,
     loudspeaker: position,
     output: channel,

@@ -11,7 +11,7 @@ export interface MemoryStamp {
 }
 
 /** Where and with what a sweep was taken, to tell when the plan or the rig has changed since. */
-export interface TakenWith {
+export interface Conditions {
   spot: Point;
   loudspeaker: Point;
   output: number;
@@ -65,7 +65,7 @@ export interface Sweep {
   inAverage: boolean;
   note: string;
   /** null where it was not kept */
-  takenWith: TakenWith | null;
+  conditions: Conditions | null;
   /** where lows and highs have sunk into the noise and were faded out, seconds after time zero; null where they did not, or it is not known */
   decayEnd: { lowS: number | null; highS: number | null } | null;
   /** dB to add to its level, so that it compares with those of the measuring microphone: another gain, another sensitivity */

@@ -13,7 +13,7 @@ export type * from './loads.js';
 export type * from './listening.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 7;
+export const PROJECT_VERSION = 8;
 
 export interface Project {
   version: typeof PROJECT_VERSION;

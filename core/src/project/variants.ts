@@ -14,7 +14,7 @@ export const STARTING_CORRECTION: Correction = {
   subs: {},
   crossovers: {},
   lowChannel: null,
-  headroomGuard: true,
+  headroomGuard: 'programme',
   madeFrom: { subs: null, levels: null, crossover: null },
 };
 

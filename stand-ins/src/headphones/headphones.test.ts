@@ -1,23 +1,16 @@
-import { correctHeadphones, STARTING_GOAL } from '@pebble-hall/core/correct';
+import { correctHeadphones, HEADPHONE_TARGETS, STARTING_GOAL } from '@pebble-hall/core/correct';
 import { logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { SKERRY } from '../processor/index.js';
 import { HEADPHONE_MODELS, headphoneResponse } from './index.js';
 
 const grid = logGrid();
-const level = {
-  handles: [{ frequency: 1000, levelDb: 0 }],
-  lowLiftDb: 0,
-  highTiltDb: 0,
-  lowReachHz: null,
-  highReachHz: null,
-};
 
 it.each(HEADPHONE_MODELS)('%s comes to half its distance from the target, within the limits', (model) => {
   const { design, exact } = correctHeadphones(
     grid,
     headphoneResponse(model),
-    { ...STARTING_GOAL, target: level },
+    { ...STARTING_GOAL, target: HEADPHONE_TARGETS[0]!.target },
     SKERRY,
   );
   expect(design.distance.after).toBeLessThan(0.5 * design.distance.before);

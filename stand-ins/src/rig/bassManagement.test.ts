@@ -37,7 +37,7 @@ const channels: OutputCorrection[] = [
 ];
 const low = { input: 8, feed: { gainDb: 10, lowPass: { ...lowPass, frequency: 120 } } };
 const built = buildOutputs(house.outputs, channels, {
-  guard: false,
+  guard: 'off',
   fitted: [],
   low,
   profile: SKERRY,

@@ -338,6 +338,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
             own={{
               target: family !== null && correction.familyTargets[family.id] !== undefined,
               span: correction.spans[spanId] !== undefined,
+              level: correction.targetLevels[spanId] !== undefined,
             }}
             design={ownDesign ?? null}
             played={played.get(channel.id) ?? null}

@@ -1,18 +1,18 @@
 import { expect, it } from 'vitest';
 import { atOnceWords, guardWords } from './useGuard';
 
-const guard = { takesDb: 4.3, mostDb: 4.26, atHz: 31, of: 'Sub 1', atOnce: null };
+const guard = { takesDb: 4.3, mostDb: 4.26, signals: 'full scale' as const, of: 'Sub 1', atOnce: null };
 const atOnce = { feeds: 5, of: 'Sub 2', db: 9.68 };
 
 it.each([
-  [true, guard, 'lowers all channels by 4.3 dB, for Sub 1'],
-  [true, { ...guard, takesDb: 0, mostDb: -2 }, 'lowers nothing: no chain goes above 0 dB'],
-  [true, null, 'follows with the filters'],
-  [false, guard, 'off: Sub 1 may clip by 4.3 dB'],
-  [false, { ...guard, mostDb: -2 }, 'off'],
-  [false, null, 'off'],
-  [true, 'memory A has changed.', 'not known: memory A has changed.'],
-])('the guard, on %s, with %j: %s', (on, what, words) => expect(guardWords(on, what)).toBe(words));
+  ['full scale', guard, 'lowers all channels by 4.3 dB, for Sub 1'],
+  ['full scale', { ...guard, takesDb: 0, mostDb: -2 }, 'lowers nothing: nothing goes above full scale'],
+  ['full scale', null, 'follows with the filters'],
+  ['off', guard, 'off: Sub 1 may clip by 4.3 dB'],
+  ['off', { ...guard, mostDb: -2 }, 'off'],
+  ['off', null, 'off'],
+  ['full scale', 'memory A has changed.', 'not known: memory A has changed.'],
+] as const)('the guard, for %s, with %j: %s', (on, what, words) => expect(guardWords(on, what)).toBe(words));
 
 it('beside the guard, what all inputs together would ask for is told where it is more than full scale', () => {
   expect(atOnceWords({ ...guard, atOnce })).toBe(

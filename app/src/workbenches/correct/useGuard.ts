@@ -1,4 +1,5 @@
 import { designGround, type DesignGround } from '@pebble-hall/core/jobs';
+import { guardedPeakDb, type GuardedSignals } from '@pebble-hall/core/processing';
 import { type Correction, type Project, loudspeakerName } from '@pebble-hall/core/project';
 import { baseOutputs } from '../../services/baseOutputs';
 import { outputsOf, type ExactFilters } from '../../services/exactFilters';
@@ -8,9 +9,10 @@ import { useDerived } from '../../services/useDerived';
 export interface Guard {
   /** dB; 0 when it is off or nothing is needed */
   takesDb: number;
-  /** largest gain of any chain, dB, with crossovers, levels and sections */
+  /** what it is for */
+  signals: GuardedSignals;
+  /** their largest peak behind any chain, dB, with crossovers, levels and sections */
   mostDb: number;
-  atHz: number;
   /** whose chain that is */
   of: string;
   /** what is asked of a subwoofer when all that send it bass carry the same at once, after what the guard takes; null where fewer than two do */
@@ -27,19 +29,22 @@ async function read({ ground, correction, filters }: Asked): Promise<Guard | nul
   const { outputs } = await baseOutputs(ground);
   const built = await outputsOf(ground, correction, filters.exact, outputs);
   const nameOf = (id: string) => loudspeakerName(ground.place, id);
-  const tones = [
-    ...Object.entries(built.largest).map(([id, tone]) => ({ of: nameOf(id), ...tone })),
-    ...(built.largestLow ? [{ of: 'low-frequency channel', ...built.largestLow }] : []),
+  const signals = correction.headroomGuard === 'off' ? 'full scale' : correction.headroomGuard;
+  const peaks = [
+    ...Object.entries(built.headroom).map(([id, h]) => ({ of: nameOf(id), db: guardedPeakDb(h, signals) })),
+    ...(built.lowHeadroom
+      ? [{ of: 'low-frequency channel', db: guardedPeakDb(built.lowHeadroom, signals) }]
+      : []),
   ];
-  if (tones.length === 0) return null;
-  const { of, toneDb, atHz } = tones.reduce((a, b) => (b.toneDb > a.toneDb ? b : a));
+  if (peaks.length === 0) return null;
+  const { of, db } = peaks.reduce((a, b) => (b.db > a.db ? b : a));
   const { allAtOnce, guardDb } = built;
   const atOnce = allAtOnce && {
     feeds: allAtOnce.feeds,
     of: nameOf(allAtOnce.id),
     db: allAtOnce.toneDb - guardDb,
   };
-  return { takesDb: guardDb, mostDb: toneDb, atHz, of, atOnce };
+  return { takesDb: guardDb, signals, mostDb: db, of, atOnce };
 }
 
 /** What a correction asks of the processor's headroom once its filters are made; null before, and why it cannot be known. */
@@ -64,15 +69,15 @@ export function atOnceWords(guard: Guard | string | null): string {
 }
 
 /** The guard in words. */
-export const guardWords = (on: boolean, guard: Guard | string | null): string =>
+export const guardWords = (chosen: Correction['headroomGuard'], guard: Guard | string | null): string =>
   typeof guard === 'string'
     ? `not known: ${guard}`
-    : !on
+    : chosen === 'off'
       ? guard && guard.mostDb > 0.05
         ? `off: ${guard.of} may clip by ${guard.mostDb.toFixed(1)} dB`
         : 'off'
       : guard === null
         ? 'follows with the filters'
         : guard.takesDb === 0
-          ? 'lowers nothing: no chain goes above 0 dB'
+          ? 'lowers nothing: nothing goes above full scale'
           : `lowers all channels by ${guard.takesDb.toFixed(1)} dB, for ${guard.of}`;

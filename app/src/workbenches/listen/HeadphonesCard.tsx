@@ -1,6 +1,6 @@
-import { READY_TARGETS } from '@pebble-hall/core/correct';
+import { HEADPHONE_TARGETS } from '@pebble-hall/core/correct';
 import { Button, Select } from '@mantine/core';
-import { readResponseText, readWav } from '@pebble-hall/core/formats';
+import { readResponseText, readTargetText, readWav } from '@pebble-hall/core/formats';
 import { freeName, type Headphones, type Project } from '@pebble-hall/core/project';
 import { HEADPHONE_MODELS, headphoneResponse } from '../../ports/headphones';
 import { useRef } from 'react';
@@ -11,7 +11,9 @@ import type { Change } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 
 const MOST_BYTES = 50e6;
+const MOST_TARGET_BYTES = 4e6;
 const MOST_DB = 120;
+const FROM_FILE = 'from a text file';
 
 interface HeadphonesCardProps {
   project: Project;
@@ -25,9 +27,10 @@ interface HeadphonesCardProps {
 /** Headphones: from the library of made-up models, or from a file of their response; and what they shall sound like. */
 export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }: HeadphonesCardProps) {
   const picker = useRef<HTMLInputElement>(null);
+  const targetPicker = useRef<HTMLInputElement>(null);
   const add = (name: string, response: { frequency: number[]; levelDb: number[] }) => {
     const id = crypto.randomUUID();
-    const ready = READY_TARGETS[0]!;
+    const ready = HEADPHONE_TARGETS[0]!;
     const made: Headphones = {
       id,
       name: freeName(
@@ -64,6 +67,15 @@ export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }
       notifyProblem(`${file.name}: ${sentenceOf(error)}`);
     }
   };
+  const readTarget = async (file: File) => {
+    try {
+      if (file.size > MOST_TARGET_BYTES) throw new Error('the file is too large for a target curve.');
+      const found = readTargetText(await file.text());
+      set('target', { targetName: (found.name ?? file.name).slice(0, 80), target: found.target });
+    } catch (error) {
+      notifyProblem(`${file.name}: ${sentenceOf(error)}`);
+    }
+  };
   const known = project.headphones.map((h) => ({ value: h.id, label: h.name }));
   const library = HEADPHONE_MODELS.filter((m) => !project.headphones.some((h) => h.name === m));
   return (
@@ -94,10 +106,12 @@ export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }
             style={{ flex: 1 }}
             aria-label="Target of the headphones"
             allowDeselect={false}
-            data={READY_TARGETS.map((t) => t.name)}
+            data={[...new Set([...HEADPHONE_TARGETS.map((t) => t.name), chosen.targetName, FROM_FILE])]}
+            title={HEADPHONE_TARGETS.find((t) => t.name === chosen.targetName)?.about}
             value={chosen.targetName}
             onChange={(v) => {
-              const ready = READY_TARGETS.find((t) => t.name === v);
+              if (v === FROM_FILE) return targetPicker.current?.click();
+              const ready = HEADPHONE_TARGETS.find((t) => t.name === v);
               if (ready) set('target', { targetName: ready.name, target: ready.target });
             }}
           />
@@ -114,6 +128,12 @@ export function HeadphonesCard({ project, change, chosen, onChoose, responseOf }
           />
         </div>
       ) : null}
+      <FilePicker
+        label="Target of headphones"
+        accept=".txt,.csv,text/plain"
+        picker={targetPicker}
+        onFile={(file) => void readTarget(file)}
+      />
       <FilePicker
         label="Response of headphones"
         accept=".txt,.csv,.wav"

@@ -120,7 +120,7 @@ function levelNotes(project: Project, link: (word: string, onClick: () => void) 
       text: (
         <>
           At {minus(levelDbfs)} dBFS the weakest channel, {weakest.name}, stands only about{' '}
-          {Math.round(weakest.marginDb)} dB above the noise. {link(`Set ${minus(suggestedDbfs)} dBFS`, set)}
+          {Math.round(weakest.snrDb)} dB above the noise. {link(`Set ${minus(suggestedDbfs)} dBFS`, set)}
         </>
       ),
     },

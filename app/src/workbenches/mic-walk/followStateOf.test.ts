@@ -45,8 +45,8 @@ it('follows the sweep that is under way, at all spots that have a microphone', (
 it('names the first channel that did not come out well there, and why', () => {
   const silent = {
     state: 'failed' as const,
-    reasons: [{ kind: 'silent' as const, marginDb: 0 }],
-    marginDb: 0,
+    reasons: [{ kind: 'silent' as const, snrDb: 0 }],
+    snrDb: 0,
     band: null,
   };
   const sweeps = [sweepForTest('home', 'left'), sweepForTest('home', 'centre', { verdict: silent })];

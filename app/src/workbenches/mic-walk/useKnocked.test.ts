@@ -22,7 +22,7 @@ const taken = (answers: (string | null)[], failed: number[] = []): Project => ({
     sweepForTest('home', order[i]!, {
       takenAt: 10 + i,
       referenceId,
-      verdict: { state: failed.includes(i) ? 'failed' : 'good', reasons: [], marginDb: 40, band: null },
+      verdict: { state: failed.includes(i) ? 'failed' : 'good', reasons: [], snrDb: 40, band: null },
     }),
   ),
 });

@@ -1,4 +1,11 @@
-import { findRollOffs, ownSpan, placeTarget, rollOffDb, targetShape } from '@pebble-hall/core/correct';
+import {
+  findRollOffs,
+  keptEnds,
+  ownSpan,
+  placeOverSpan,
+  rollOffDb,
+  targetShape,
+} from '@pebble-hall/core/correct';
 import { targetOf, variantOf, type Project } from '@pebble-hall/core/project';
 import { nearestIndex } from '../../charts/chartMath';
 
@@ -31,9 +38,10 @@ export function placedTarget(
 ): Float64Array {
   const { correction } = variantOf(project);
   const target = targetOf(project, correction, id);
-  const ends = rollOffDb(findRollOffs(frequency, averageDb), frequency, target);
+  const ends = rollOffDb(keptEnds(findRollOffs(frequency, averageDb), target), frequency);
   const shape = targetShape(target, frequency).map((v, i) => v + ends[i]!);
-  const span = correction.spans[id] ?? ownSpan(frequency, averageDb);
-  const offset = correction.targetLevels[id] ?? placeTarget(frequency, averageDb, shape, span);
+  const own = ownSpan(frequency, averageDb);
+  const span = correction.spans[id] ?? own;
+  const offset = correction.targetLevels[id] ?? placeOverSpan(frequency, averageDb, shape, span, own);
   return shape.map((v) => v + offset);
 }

@@ -1,4 +1,4 @@
-import type { CrossoverFilter } from '@pebble-hall/core/path';
+import { CROSSOVER_KINDS, CROSSOVER_ORDERS, type CrossoverFilter } from '@pebble-hall/core/path';
 import { Select } from '@mantine/core';
 
 import { NumberField } from '../../../parts/NumberField';
@@ -13,8 +13,11 @@ interface CrossoverRowProps {
 
 const OFFERED = [
   { value: 'none', label: 'none' },
-  ...(['Linkwitz-Riley', 'Butterworth'] as const).flatMap((kind) =>
-    [2, 4, 8].map((order) => ({ value: `${kind} ${order}`, label: `${kind} ${6 * order} dB/oct` })),
+  ...CROSSOVER_KINDS.flatMap((kind) =>
+    CROSSOVER_ORDERS[kind].map((order) => ({
+      value: `${kind} ${order}`,
+      label: `${kind} ${6 * order} dB/oct`,
+    })),
   ),
 ];
 

@@ -1,10 +1,12 @@
 import type { Section, SectionKind } from '@pebble-hall/core/path';
 import { theProcessor } from '../../../services/theProcessor';
 import { Checkbox, SegmentedControl } from '@mantine/core';
-import { preResponseDb, type ExactChannel, type FilterChoice } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
+import type { ExactChannel, FilterChoice } from '@pebble-hall/core/correct';
+import { GUARDS, type Correction, type Guard } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
+import { GUARD_NAMES } from '../../../words/guard';
+import { preRingingLines, preRingingWords } from '../../../words/preRinging';
 import { SectionTable } from './SectionTable';
 import type { Edit } from '../useCorrection';
 
@@ -24,21 +26,6 @@ const STYLE_WORDS: Record<FilterChoice['style'], string> = {
   linear: 'Leaves phase as it is, half the filter’s length late; rings ahead as much as after.',
 };
 const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
-
-/** Pre-response of a FIR: beyond 1 ms and beyond 10 ms. */
-function Ahead({ fir }: { fir: Float32Array | null }) {
-  const [near, far] = [0.001, 0.01].map((s) =>
-    fir ? preResponseDb(fir, theProcessor().profile.rate, s) : -Infinity,
-  ) as [number, number];
-  const told = (db: number) => `${db.toFixed(0).replace('-', '\u2212')} dB`;
-  if (near < INAUDIBLE_DB) return <b className="mono">none</b>;
-  return (
-    <span style={{ whiteSpace: 'nowrap' }}>
-      <b className="mono">{told(near)}</b> <small>{far < INAUDIBLE_DB ? 'none' : told(far)} by 10 ms</small>
-    </span>
-  );
-}
-const INAUDIBLE_DB = -80;
 
 /** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
 export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
@@ -205,16 +192,27 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
               <span>Remaining error</span>
               <b className="mono">{exact.errorDb.toFixed(2)} dB RMS</b>
             </div>
+            {exact.withAll ? (
+              <div className="row" title="Fewer sections are used where the remaining error hardly grows">
+                <span>Sections</span>
+                <span>
+                  {exact.sections.length}; {exact.withAll.count} would leave{' '}
+                  <b className="mono">{exact.withAll.errorDb.toFixed(2)} dB</b>
+                </span>
+              </div>
+            ) : null}
             <div className="row">
               <span>Latency</span>
               <b className="mono">{(1000 * exact.latencyS).toFixed(1)} ms</b>
             </div>
             <div
               className="row"
-              title="Loudest of what the FIR plays earlier than 1 ms and 10 ms ahead of its main tap, against that tap"
+              title={preRingingLines(exact.ahead) || 'A filter of minimum phase has none.'}
             >
               <span>Pre-ringing</span>
-              <Ahead fir={exact.fir} />
+              <b className="mono" style={{ whiteSpace: 'nowrap' }}>
+                {preRingingWords(exact.ahead)}
+              </b>
             </div>
             <div className="row" title="For a steady tone">
               <span>Largest gain</span>
@@ -224,28 +222,39 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
             </div>
             <div
               className="row"
-              title="The largest peak that full scale could become in the worst case, between samples too; programme never reaches it"
+              title="What limited pink noise and strokes that die away peak at behind this filter when they peak at full scale before it"
             >
-              <span>Worst peak</span>
-              <b className="mono">{formatDb(exact.headroom.worstPeakDb)}</b>
+              <span>Peak of programme</span>
+              <b className="mono">{formatDb(exact.headroom.programmeDb)}</b>
+            </div>
+            <div
+              className="row"
+              title="What tones and squares at full scale, at any frequency from 20 Hz on, peak at behind this filter"
+            >
+              <span>Peak of full scale</span>
+              <span>
+                <b className="mono">{formatDb(exact.headroom.fullScaleDb)}</b>,{' '}
+                {exact.headroom.fullScaleOf.kind} at {formatHz(exact.headroom.fullScaleOf.atHz)}
+              </span>
             </div>
           </>
         ) : (
           <span className="quiet">Being made …</span>
         )}
         <div className="row">
-          <Checkbox
+          <span style={{ flexShrink: 0 }}>Headroom guard</span>
+          <SegmentedControl
             size="xs"
-            style={{ flexShrink: 0 }}
-            label="Headroom guard"
-            title="Lowers every channel by the largest gain of any chain for a steady tone, so that the balance stays"
-            checked={correction.headroomGuard}
-            onChange={(e) =>
-              onEdit(e.currentTarget.checked ? 'headroom guard on' : 'headroom guard off', {
-                headroomGuard: e.currentTarget.checked,
-              })
+            aria-label="Headroom guard"
+            title="Lowers every channel by what full-scale signals would peak over full scale behind any chain, so that the balance stays. Programme: tones, limited pink noise, strokes. Any signal: squares as well."
+            data={GUARDS.map((value) => ({ value, label: GUARD_NAMES[value] }))}
+            value={correction.headroomGuard}
+            onChange={(value) =>
+              onEdit(`headroom guard: ${GUARD_NAMES[value as Guard]}`, { headroomGuard: value as Guard })
             }
           />
+        </div>
+        <div className="row">
           <small aria-label="What the guard takes">{guard}</small>
         </div>
       </section>

@@ -1,27 +1,30 @@
-import { preResponseDb } from '@pebble-hall/core/correct';
+import type { ExactChannel } from '@pebble-hall/core/correct';
 import type { BeforeAfter } from '@pebble-hall/core/views';
 import { formatHz } from '../../../charts/chartMath';
+import { preRingingSentence } from '../../../words/preRinging';
 import type { Look } from '../pages';
 
 export type TimeLook = Exclude<Look, 'Level' | 'Filter'>;
 
-/** Nothing that is this far down is heard ahead of the arrival. */
-const SILENT_DB = -80;
 /** The direct sound and what cannot be told apart from it. */
 const DIRECT_MS = 2;
-const AHEAD_MS = 1;
 /** Where the step shows how the lows die away. */
 const SWING = { fromMs: 20, toMs: 60 };
 /** What has fallen below this is noise more than decay. */
 const HEARD_DB = -40;
 
 /** Reads phase, impulse, step or decay before and after in plain sentences. */
-export function readTime(look: TimeLook, data: BeforeAfter, grid: Float64Array, latencyS: number): string[] {
+export function readTime(
+  look: TimeLook,
+  data: BeforeAfter,
+  grid: Float64Array,
+  { latencyS, ahead }: Pick<ExactChannel, 'latencyS' | 'ahead'>,
+): string[] {
   switch (look) {
     case 'Phase':
       return [phase(data, grid), latency(latencyS)];
     case 'Impulse':
-      return [ahead(data), late(data), latency(latencyS)];
+      return [preRingingSentence(ahead), late(data), latency(latencyS)];
     case 'Step':
       return [swing(data)];
     case 'Decay':
@@ -44,16 +47,6 @@ const latency = (s: number) =>
   s < 0.00005
     ? 'It makes the sound no later.'
     : `It makes the sound ${(1000 * s).toFixed(1)} ms later; all channels wait for each other.`;
-
-function ahead({ filter }: BeforeAfter): string {
-  const beyond = (ms: number) => preResponseDb(filter.values, 1000 / filter.stepMs, ms / 1000);
-  const near = beyond(AHEAD_MS);
-  if (near < SILENT_DB) return 'Nothing of the filter sounds ahead of the arrival.';
-  const far = beyond(10);
-  return `The filter sounds ahead of the arrival: ${near.toFixed(0).replace('-', '−')} dB at most, ${
-    far < SILENT_DB ? 'nothing' : `${far.toFixed(0).replace('-', '−')} dB`
-  } earlier than 10 ms.`;
-}
 
 const meanSquare = (values: Float32Array, fromMs: number, stepMs: number, part: [number, number]) => {
   const [from, to] = part.map((ms) => Math.max(0, Math.round((ms - fromMs) / stepMs))) as [number, number];

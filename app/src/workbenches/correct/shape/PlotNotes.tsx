@@ -33,7 +33,7 @@ export function PlotNotes({ look, design, notes, made, overTime, miss, missOver,
       look === 'Filter'
         ? readFilter(design, grid, made?.levelDb ?? null)
         : overTime && made
-          ? readTime(look, overTime, grid, made.latencyS)
+          ? readTime(look, overTime, grid, made)
           : [];
     return said.map((text) => ({ text }));
   }, [look, design, notes, made, overTime]);

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { ChannelDesign, ExactChannel, Target } from '@pebble-hall/core/correct';
+import type { ChannelDesign, ExactChannel, SpanEdge, Target } from '@pebble-hall/core/correct';
 import type { Correction, Family } from '@pebble-hall/core/project';
 import type { correctionVerbs } from '../correctionVerbs';
 import { HowMuchCard } from './HowMuchCard';
@@ -17,7 +17,7 @@ interface ShapeCardsProps {
   correction: Correction;
   target: Target;
   /** whether the family has a target, and the channel a span of its own */
-  own: { target: boolean; span: boolean };
+  own: { target: boolean; span: boolean; level: boolean };
   design: ChannelDesign | null;
   /** the same as it will play: with the bass that it sends */
   played: ChannelDesign | null;
@@ -29,6 +29,8 @@ interface ShapeCardsProps {
   onHandle: (index: number) => void;
 }
 
+const NO_EDGES: SpanEdge[] = [];
+
 /** What a channel shall become, how much of it, where, and what comes of it. */
 export function ShapeCards(props: ShapeCardsProps) {
   'use memo';
@@ -36,8 +38,9 @@ export function ShapeCards(props: ShapeCardsProps) {
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = correction;
   // a design under a moving hand is another one at each step; most of what it says is not
   const rollOffs = useAlike(props.design?.rollOffs ?? null);
-  const reach = useAlike(props.design?.reach ?? null);
+  const extension = useAlike(props.design?.extension ?? null);
   const span = useAlike(props.design?.span ?? null);
+  const edges = useAlike(props.design?.edges ?? NO_EDGES);
   const { played } = props;
   return (
     <>
@@ -45,7 +48,7 @@ export function ShapeCards(props: ShapeCardsProps) {
         target={props.target}
         family={family && props.families > 1 ? { name: family.name, own: own.target } : null}
         rollOffs={rollOffs}
-        reach={reach}
+        extension={extension}
         selected={props.handle}
         placed={Object.keys(correction.targetLevels).length > 0}
         onSelect={props.onHandle}
@@ -63,6 +66,9 @@ export function ShapeCards(props: ShapeCardsProps) {
         onSpan={verbs.setSpan}
         onFamily={verbs.setFamilySpan}
         onFind={verbs.findSpan}
+        edges={edges}
+        placed={own.level}
+        onPlaceTarget={verbs.placeTargetAgain}
       />
       <PredictionCard design={played} made={props.made} guard={props.guard}>
         <Button component="a" href="/hand-over" size="compact-sm" style={{ flexShrink: 0 }}>

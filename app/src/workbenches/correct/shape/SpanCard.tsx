@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
-import type { Span } from '@pebble-hall/core/correct';
+import type { Span, SpanEdge } from '@pebble-hall/core/correct';
+import { formatDb, formatHz } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
 
 interface SpanCardProps {
@@ -7,16 +8,25 @@ interface SpanCardProps {
   span: Span | null;
   /** whether it was set by hand */
   own: boolean;
+  /** where it ends within the band that the channel plays */
+  edges: SpanEdge[];
+  /** whether the target was placed by hand */
+  placed: boolean;
   /** the family, when it has other members */
   family: string | null;
   onSpan: (span: Span) => void;
   onFamily: (span: Span) => void;
   onFind: () => void;
+  onPlaceTarget: () => void;
 }
 
+/** What is told as a step at the end of a span, dB. */
+const STEP_DB = 1;
+
 /** Where the correction acts on this channel; nothing outside is touched. */
-export function SpanCard({ channel, span, own, family, onSpan, onFamily, onFind }: SpanCardProps) {
+export function SpanCard(props: SpanCardProps) {
   'use memo';
+  const { channel, span, own, edges, placed, family, onSpan, onFamily, onFind, onPlaceTarget } = props;
   if (!span) return <section className="card" aria-label="Span" />;
   return (
     <section className="card" aria-label="Span">
@@ -54,6 +64,26 @@ export function SpanCard({ channel, span, own, family, onSpan, onFamily, onFind 
           Find it
         </Button>
       </div>
+      {edges
+        .filter((edge) => Math.abs(edge.stepDb) > STEP_DB)
+        .map((edge) => (
+          <div
+            className="row attention"
+            key={edge.side}
+            role="status"
+            aria-label="Step at the end of the span"
+          >
+            <span>
+              {formatDb(edge.stepDb)} {edge.side === 'high' ? 'above' : 'below'} {formatHz(edge.at)}, where
+              nothing is changed
+            </span>
+            {placed ? (
+              <Button size="compact-xs" variant="default" onClick={onPlaceTarget}>
+                Place the target
+              </Button>
+            ) : null}
+          </div>
+        ))}
       {family ? (
         <div className="row">
           <Button size="compact-xs" variant="default" onClick={() => onFamily(span)}>

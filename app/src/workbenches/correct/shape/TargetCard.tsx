@@ -1,5 +1,5 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
-import type { ReachPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
+import type { ExtensionPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
 import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
 import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { NumberField } from '../../../parts/NumberField';
@@ -13,8 +13,8 @@ interface TargetCardProps {
   /** the family that the channel belongs to, and whether it has a target of its own */
   family: { name: string; own: boolean } | null;
   rollOffs: RollOffs | null;
-  /** what pushing its ends takes; null while they are kept */
-  reach: ReachPrice | null;
+  /** what extending its ends takes; null while they are kept */
+  extension: ExtensionPrice | null;
   selected: number | null;
   placed: boolean;
   onSelect: (index: number) => void;
@@ -80,8 +80,8 @@ export function TargetCard(props: TargetCardProps) {
             onTake={(name, next) =>
               onEdit(`target ${name}`, (now) => ({
                 ...next,
-                lowReachHz: now.lowReachHz,
-                highReachHz: now.highReachHz,
+                lowExtensionHz: now.lowExtensionHz,
+                highExtensionHz: now.highExtensionHz,
               }))
             }
           />
@@ -211,7 +211,7 @@ export function TargetCard(props: TargetCardProps) {
           className="row"
           style={{ justifyContent: 'flex-start', gap: '2px 10px', whiteSpace: 'nowrap', flexWrap: 'wrap' }}
         >
-          <TargetEnds target={target} rollOffs={rollOffs} price={props.reach} onEdit={onEdit} />
+          <TargetEnds target={target} rollOffs={rollOffs} price={props.extension} onEdit={onEdit} />
         </div>
       ) : null}
     </section>

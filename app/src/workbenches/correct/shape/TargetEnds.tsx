@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core';
-import type { ReachPrice, RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
+import { Button, Checkbox } from '@mantine/core';
+import type { ExtensionPrice, RollOff, RollOffs, Target } from '@pebble-hall/core/correct';
 import { formatHz } from '../../../charts/chartMath';
 import type { EditTarget } from '../correctionVerbs';
 import { NumberField } from '../../../parts/NumberField';
@@ -7,17 +7,17 @@ import { NumberField } from '../../../parts/NumberField';
 interface TargetEndsProps {
   target: Target;
   rollOffs: RollOffs;
-  /** what pushing them takes; null while both are kept */
-  price: ReachPrice | null;
+  /** what extending them takes; null while both are kept */
+  price: ExtensionPrice | null;
   onEdit: EditTarget;
 }
 
 const ENDS = [
-  { name: 'Low end', side: 'low', key: 'lowReachHz', by: 0.8, min: 10, max: 1000, step: 1, width: 76 },
+  { name: 'Low end', side: 'low', key: 'lowExtensionHz', by: 0.8, min: 10, max: 1000, step: 1, width: 76 },
   {
     name: 'High end',
     side: 'high',
-    key: 'highReachHz',
+    key: 'highExtensionHz',
     by: 1.2,
     min: 1000,
     max: 20000,
@@ -26,14 +26,27 @@ const ENDS = [
   },
 ] as const;
 
-/** The ends of the loudspeaker's own band: kept as they are, or pushed, at a price in headroom. */
+/** The ends of the loudspeaker's own band: followed by the target, extended at a price in headroom, or not asked about at all. */
 export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps) {
   'use memo';
   return (
     <>
+      <Checkbox
+        size="xs"
+        label="Natural roll-off"
+        title="Whether the target falls where the loudspeaker’s band ends. Off: what is drawn is what is asked for."
+        checked={target.keepsRollOff}
+        onChange={(e) => {
+          const keepsRollOff = e.currentTarget.checked;
+          onEdit(keepsRollOff ? 'natural roll-off kept' : 'natural roll-off not kept', (now) => ({
+            ...now,
+            keepsRollOff,
+          }));
+        }}
+      />
       {ENDS.map((end) => {
         const found: RollOff | null = rollOffs[end.side];
-        if (!found) return null;
+        if (!found || !target.keepsRollOff) return null;
         const reach = target[end.key];
         const lower = end.name.toLowerCase();
         return (

@@ -11,8 +11,9 @@ const correction = {
     handles: [{ frequency: 1000, levelDb: 0 }],
     lowLiftDb: 0,
     highTiltDb: 0,
-    lowReachHz: null,
-    highReachHz: null,
+    keepsRollOff: true,
+    lowExtensionHz: null,
+    highExtensionHz: null,
   },
   targetLevels: { x: 0 },
 };
@@ -51,5 +52,5 @@ it('names a dip that differs from spot to spot, and one that all share', () => {
 it('says so when nothing is left alone, and where the span ends', () => {
   const notes = read(() => 0).map((n) => n.text);
   expect(notes[0]).toBe('Nothing within the span had to be left alone.');
-  expect(notes[1]).toMatch(/^Below 40 Hz and above 12 kHz the natural roll-off is kept/);
+  expect(notes[1]).toMatch(/^Below 40 Hz and above 12 kHz nothing is changed/);
 });

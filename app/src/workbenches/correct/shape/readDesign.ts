@@ -61,11 +61,14 @@ export function readDesign(
     span.to < 19500 ? `above ${formatHz(span.to)}` : '',
   ].filter(Boolean);
   if (ends.length > 0) {
-    notes.push({
-      text: `${capital(ends.join(' and '))} the natural roll-off is kept.`,
-      small: 'the span ends there',
-    });
+    notes.push({ text: `${capital(ends.join(' and '))} nothing is changed: the span ends there.` });
   }
+  const rollOff = [
+    design.ends.low ? `below ${formatHz(design.ends.low.cornerHz)}` : '',
+    design.ends.high ? `above ${formatHz(design.ends.high.cornerHz)}` : '',
+  ].filter(Boolean);
+  if (rollOff.length > 0)
+    notes.push({ text: `The target falls with the natural roll-off ${rollOff.join(' and ')}.` });
   return notes;
 }
 

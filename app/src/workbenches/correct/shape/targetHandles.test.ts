@@ -10,8 +10,9 @@ const target = {
   ],
   lowLiftDb: 0,
   highTiltDb: 0,
-  lowReachHz: null,
-  highReachHz: null,
+  keepsRollOff: true,
+  lowExtensionHz: null,
+  highExtensionHz: null,
 };
 // the curve stands 2 dB above what the handles say, 30 dB down in all
 const straight = (f: number) => (f <= 100 ? 0 : f >= 10000 ? -4 : -2 * Math.log10(f / 100));

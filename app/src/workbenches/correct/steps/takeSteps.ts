@@ -1,4 +1,4 @@
-import { STARTING_SUB_LIMITS, type CrossoverAlignment, type SubsTogether } from '@pebble-hall/core/alignment';
+import type { CrossoverAlignment, SubsTogether } from '@pebble-hall/core/alignment';
 import { channelRequests, designGround } from '@pebble-hall/core/jobs';
 import type { CrossoverFilter } from '@pebble-hall/core/path';
 import {
@@ -6,6 +6,7 @@ import {
   filterPart,
   fittedOf,
   staleSteps,
+  subLimits,
   takeCrossover,
   takeEvenSeats,
   takeLevels,
@@ -46,7 +47,8 @@ export function searchedS({ place }: Project, { alignment }: Correction): number
 export async function evenOutSeats(edit: Edit): Promise<SubsTogether> {
   const { ids, traces } = subTraces(projectNow());
   const { rate } = theProcessor().profile;
-  const found = await runJob('design.evenSeats', { traces, limits: STARTING_SUB_LIMITS, rate });
+  const limits = subLimits(variantOf(projectNow()).correction);
+  const found = await runJob('design.evenSeats', { traces, limits, rate });
   const subs = Object.fromEntries(ids.map((id, i) => [id, found.settings[i]!]));
   edit('seats evened out', (now) => takeEvenSeats(projectNow(), now, subs));
   return found;

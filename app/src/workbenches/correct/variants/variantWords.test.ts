@@ -23,7 +23,7 @@ it('tells a variant from another by what it is made of', () => {
       subs: { 'sub-1': { gainDb: 0, delayS: 0, inverted: false, sections: [] } },
       crossovers: { left: { highPass: lowPass, lowPass } },
       lowChannel: { gainDb: 10, lowPass },
-      headroomGuard: false,
+      headroomGuard: 'off',
     }),
   ).toBe(
     'minimum phase, 100 %, +3 / −9 dB, subs together, aligned, bass managed, low-frequency channel, no headroom guard',

@@ -12,7 +12,7 @@ export function variantWords({ correction: c }: Pick<Variant, 'correction'>): st
     Object.keys(c.alignment).length > 0 ? 'aligned' : '',
     Object.values(c.crossovers).some((x) => x.highPass || x.lowPass) ? 'bass managed' : '',
     c.lowChannel ? 'low-frequency channel' : '',
-    c.headroomGuard ? '' : 'no headroom guard',
+    { off: 'no headroom guard', programme: '', 'full scale': 'guarded for full scale' }[c.headroomGuard],
   ]
     .filter(Boolean)
     .join(', ');

@@ -123,12 +123,12 @@ it('tells what every spot came to, once more than one was measured again', () =>
 
 it('tells the whole target: handles, lift, tilt, ends that are pushed, and targets of families', () => {
   const [variant] = project.variants;
-  const target = { ...variant!.correction.target, lowLiftDb: 2, highTiltDb: -0.5, lowReachHz: 45 };
+  const target = { ...variant!.correction.target, lowLiftDb: 2, highTiltDb: -0.5, lowExtensionHz: 45 };
   const [family] = familiesOf(project);
   const correction = {
     ...variant!.correction,
     target,
-    familyTargets: { [family!.id]: { ...target, highReachHz: 17000, lowReachHz: null } },
+    familyTargets: { [family!.id]: { ...target, highExtensionHz: 17000, lowExtensionHz: null } },
   };
   const html = make({ variants: [{ ...variant!, correction }] });
   expect(html).toContain(

@@ -19,6 +19,7 @@ import type { ChartTrace } from '../../../charts/drawTraces';
 import { plotSvg } from '../../../charts/plotSvg';
 import { savedResponse } from '../../../charts/savedResponse';
 import { smoothLevels } from '@pebble-hall/core/signal';
+import { GUARD_NAMES } from '../../../words/guard';
 import { readLeftAlone } from '../../../words/leftAlone';
 import { LOW_CHANNEL_NAME, lowInputs } from '../memories/lowChannel';
 import { PlaceDrawing } from './PlaceDrawing';
@@ -261,7 +262,7 @@ function Method({ project, load }: ReportParts) {
       const own = c.familyTargets[f.id];
       return own ? [[`Target of ${f.name}`, targetWords(own)]] : [];
     }),
-    ['Headroom guard', c.headroomGuard ? 'on' : 'off'],
+    ['Headroom guard', GUARD_NAMES[c.headroomGuard]],
   ];
   return (
     <>
@@ -276,13 +277,13 @@ function Method({ project, load }: ReportParts) {
 }
 
 /** A target in its numbers. */
-const targetWords = ({ handles, lowLiftDb, highTiltDb, lowReachHz, highReachHz }: Target): string =>
+const targetWords = ({ handles, lowLiftDb, highTiltDb, lowExtensionHz, highExtensionHz }: Target): string =>
   [
     ...handles.map((h) => `${formatHz(h.frequency)} ${formatDb(h.levelDb)}`),
     lowLiftDb === 0 ? '' : `lows lifted by ${formatDb(lowLiftDb)}`,
     highTiltDb === 0 ? '' : `highs tilted by ${formatDb(highTiltDb)} per octave`,
-    lowReachHz === null ? '' : `low end extended to ${formatHz(lowReachHz)}`,
-    highReachHz === null ? '' : `high end extended to ${formatHz(highReachHz)}`,
+    lowExtensionHz === null ? '' : `low end extended to ${formatHz(lowExtensionHz)}`,
+    highExtensionHz === null ? '' : `high end extended to ${formatHz(highExtensionHz)}`,
   ]
     .filter(Boolean)
     .join('; ');

@@ -132,7 +132,7 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
       span,
       ...othersOf(ground, arrivals, arrivals[i]!),
       role: loudspeaker.role,
-      marginDb: marginNear(verified, difference.worstAt),
+      snrDb: marginNear(verified, difference.worstAt),
       sameMemory: verified.memory.checksum === load.checksum,
     });
     return { ...c, reasons };
@@ -184,7 +184,7 @@ function laterThanExpected(found: Sweep | null, verified: Sweep, { before, after
 function marginNear({ margins, verdict }: Sweep, frequency: number): number {
   const away = (m: Sweep['margins'][number]) => Math.abs(Math.log(m.centre / frequency));
   const near = margins.length > 0 ? margins.reduce((a, b) => (away(b) < away(a) ? b : a)) : null;
-  return Math.min(verdict.marginDb, near?.marginDb ?? Infinity);
+  return Math.min(verdict.snrDb, near?.snrDb ?? Infinity);
 }
 
 /** Where a filter's main tap stands: by so much it makes the sound later. */

@@ -10,7 +10,7 @@ const margins = (of: (f: number) => number) =>
     centre,
     noiseDb: -90,
     signalDb: 0,
-    marginDb: of(centre),
+    snrDb: of(centre),
   }));
 const level = (of: (f: number) => number, above: (f: number) => number = () => 80) => ({
   levelDb: grid.map(of),

@@ -11,7 +11,7 @@ export const JUDGED_ABOVE_DB = 20;
 /** A response and how it stands above its noise. */
 export interface Heard {
   levelDb: Float64Array;
-  margins: { centre: number; marginDb: number }[];
+  margins: { centre: number; snrDb: number }[];
 }
 
 /** A response with the margins that follow from its sweep. */

@@ -10,7 +10,7 @@ const base = {
   span: { from: 50, to: 10000 },
   laterS: 0,
   role: 'full range' as const,
-  marginDb: 35,
+  snrDb: 35,
   othersArrive: null,
   arrivesLike: null,
   sameMemory: true,
@@ -28,10 +28,8 @@ it('tells a level that moved, a microphone that moved, noise, and another memory
   const sub = { ...base, role: 'subwoofer' as const, verifiedDb: dips };
   expect(missReasons(grid, { ...sub, laterS: -0.002 })[0]).not.toMatch(/microphone stands elsewhere/);
   expect(missReasons(grid, { ...sub, laterS: -0.006 })[0]).toMatch(/microphone stands elsewhere/);
-  expect(missReasons(grid, { ...base, verifiedDb: dips, marginDb: 9 })[0]).toMatch(/only 9 dB/);
-  expect(missReasons(grid, { ...base, verifiedDb: dips, marginDb: -Infinity })[0]).toMatch(
-    /lost in the noise/,
-  );
+  expect(missReasons(grid, { ...base, verifiedDb: dips, snrDb: 9 })[0]).toMatch(/only 9 dB/);
+  expect(missReasons(grid, { ...base, verifiedDb: dips, snrDb: -Infinity })[0]).toMatch(/lost in the noise/);
   expect(missReasons(grid, { ...base, verifiedDb: dips, sameMemory: false })[0]).toMatch(/another memory/);
   expect(missReasons(grid, { ...base, verifiedDb: dips })).toEqual([expect.stringMatching(/door, people/)]);
 });

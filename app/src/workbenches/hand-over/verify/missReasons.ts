@@ -12,7 +12,7 @@ export interface Verified {
   laterS: number | null;
   role: Loudspeaker['role'];
   /** over the noise, where it misses most */
-  marginDb: number;
+  snrDb: number;
   /** whether the other channels that were measured again there arrive as expected; null where none tells */
   othersArrive: boolean | null;
   /** name of another channel whose way to the microphone it has now; null where it is none's */
@@ -41,10 +41,10 @@ export function missReasons(grid: Float64Array, v: Verified): string[] {
     out.push(
       `sound arrives ${Math.abs(1000 * v.laterS).toFixed(2)} ms ${v.laterS > 0 ? 'later' : 'earlier'} than expected${elsewhere(v)}`,
     );
-  if (v.marginDb < JUDGED_ABOVE_DB)
+  if (v.snrDb < JUDGED_ABOVE_DB)
     out.push(
-      Number.isFinite(v.marginDb)
-        ? `only ${Math.round(v.marginDb)} dB above the noise there when measured again: raise the level in the Rig`
+      Number.isFinite(v.snrDb)
+        ? `only ${Math.round(v.snrDb)} dB above the noise there when measured again: raise the level in the Rig`
         : 'it was lost in the noise there when measured again: raise the level in the Rig',
     );
   return out.length > 0

@@ -1,5 +1,9 @@
 import { Button, TextInput } from '@mantine/core';
-import { readCalibrationText } from '@pebble-hall/core/formats';
+import {
+  calibrationReadings,
+  type CommaReading,
+  type MicrophoneCalibration,
+} from '@pebble-hall/core/formats';
 import type { Calibration, Microphone, Project } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
@@ -20,8 +24,10 @@ interface NewFilesProps {
   onCandidates: (candidates: Calibration[]) => void;
 }
 
-function candidateOf(name: string, text: string): Calibration {
-  const { frequency, levelDb, serial, incidenceDeg, sensitivityDb } = readCalibrationText(text);
+function candidateOf(
+  name: string,
+  { frequency, levelDb, serial, incidenceDeg, sensitivityDb }: MicrophoneCalibration,
+): Calibration {
   return {
     id: crypto.randomUUID(),
     name: name.slice(0, 120),
@@ -33,16 +39,33 @@ function candidateOf(name: string, text: string): Calibration {
   };
 }
 
+const READING_WORDS: Record<CommaReading, string> = {
+  'commas separate': 'commas between columns',
+  'decimal commas': 'decimal commas',
+};
+
+/** A file whose commas can be read in two ways, and those it would be added to. */
+interface Doubtful {
+  readings: { reading: CommaReading; calibration: Calibration }[];
+  others: Calibration[];
+}
+
 /** Files from disk or from the look-up; each is shown as a curve before it is accepted. */
 export function NewFilesCard({ project, microphone, change, candidates, onCandidates }: NewFilesProps) {
   const picker = useRef<HTMLInputElement>(null);
   const [serial, setSerial] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
+  const [doubtful, setDoubtful] = useState<Doubtful | null>(null);
 
   const fromDisk = async (file: File) => {
     try {
       if (file.size > MOST_BYTES) throw new Error('it is far too large for a calibration.');
-      onCandidates([...candidates, candidateOf(file.name, await file.text())]);
+      const readings = calibrationReadings(await file.text(), file.name).map((r) => ({
+        reading: r.reading,
+        calibration: candidateOf(file.name, r.calibration),
+      }));
+      onCandidates([...candidates, ...readings.map((r) => r.calibration)]);
+      if (readings.length > 1) setDoubtful({ readings, others: candidates });
     } catch (error) {
       notifyProblem(
         `${file.name} was not taken as a calibration. ${sentenceOf(error)} The one before stays in use.`,
@@ -57,7 +80,8 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
       const read: Calibration[] = [];
       for (const { name, text } of found.files) {
         try {
-          read.push({ ...candidateOf(name, text), serial: found.serial });
+          const [first] = calibrationReadings(text, name);
+          read.push({ ...candidateOf(name, first!.calibration), serial: found.serial });
         } catch (error) {
           throw new Error(
             `The look-up has ${name}, but it is damaged: ${sentenceOf(error)} Load the file that came with the microphone.`,
@@ -105,12 +129,36 @@ export function NewFilesCard({ project, microphone, change, candidates, onCandid
         {candidates.length > 0 ? 'Look at the curve, then accept' : 'Get a file'}{' '}
         <small>{candidates.length > 0 ? 'dashed in the plot' : 'for this microphone'}</small>
       </h2>
-      {candidates.map((c) => (
+      {doubtful ? (
+        <div role="group" aria-label="How the commas are meant" style={{ display: 'grid', gap: 8 }}>
+          <span className="attention">The commas of this file can be read in two ways. Which is right?</span>
+          {doubtful.readings.map(({ reading, calibration }) => (
+            <div key={reading} className="row">
+              <span>
+                {READING_WORDS[reading]}: {describe(calibration)}
+              </span>
+              <Button
+                size="compact-xs"
+                variant="default"
+                style={{ flexShrink: 0 }}
+                aria-label={`Read it with ${READING_WORDS[reading]}`}
+                onClick={() => {
+                  onCandidates([...doubtful.others, calibration]);
+                  setDoubtful(null);
+                }}
+              >
+                Use this
+              </Button>
+            </div>
+          ))}
+        </div>
+      ) : null}
+      {(doubtful?.others ?? candidates).map((c) => (
         <span key={c.id} className={anglesFit(c, microphone.pointing) === false ? 'attention' : ''}>
           {describe(c)}
         </span>
       ))}
-      {candidates.length > 0 ? (
+      {doubtful ? null : candidates.length > 0 ? (
         <div style={{ display: 'flex', gap: 8 }}>
           <Button size="compact-sm" onClick={() => void accept()}>
             {candidates.length === 1 ? 'Accept' : `Accept ${candidates.length} files`}

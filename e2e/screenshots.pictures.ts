@@ -1,0 +1,165 @@
+// Takes the pictures in docs/screenshots from the demo data: goes the whole path once, as the browser tests do.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+
+const folder = join(import.meta.dirname, '..', 'docs', 'screenshots');
+const user = aUser();
+const DUSK = 'Dusk: dark look';
+const DAYLIGHT = 'Daylight: light look';
+
+/** Writes what is on screen now. */
+const snap = async (name: string) => {
+  const png = await user.driver.takeScreenshot();
+  writeFileSync(join(folder, `${name}.png`), png, 'base64');
+  return png;
+};
+
+/** Writes what is on screen once messages have gone and nothing moves any more. */
+async function picture(name: string) {
+  await user.driver.executeScript('document.activeElement?.blur()');
+  let last = '';
+  await user.until(`a page that stands still for ${name}`, async () => {
+    const messages = await user.driver.findElements({ css: '.mantine-Notification-root' });
+    const before = last;
+    last = await user.driver.takeScreenshot();
+    return messages.length === 0 && last === before;
+  });
+  expect((await snap(name)).length).toBeGreaterThan(10_000);
+}
+
+const page = (name: string) => user.among('What is worked on', name);
+const chip = (name: string) =>
+  user.click(`//button[contains(@class, "chip")][starts-with(normalize-space(.), "${name}")]`);
+const practise = (faults: object | null) =>
+  user.driver.executeScript(
+    faults
+      ? `localStorage.setItem('pebble-hall.practice', JSON.stringify(${JSON.stringify(faults)}))`
+      : `localStorage.removeItem('pebble-hall.practice')`,
+  );
+
+it('Start and Rig', async () => {
+  await user.visit('/');
+  await user.sees('Net Loft');
+  await picture('start');
+  await user.visit('/rig');
+  await user.press('Listen to the room');
+  await user.sees('noise of the room');
+  await user.press('Check every channel');
+  await user.sees(/(dB above the noise[\s\S]*){7}/);
+  await user.click('//button[starts-with(normalize-space(.), "Set ")]');
+  await user.sees('The level is right');
+  await picture('rig');
+  await user.view('Connect');
+  await user.press('Speak the name of Surround left');
+  await user.sees('Speaking the name');
+  await snap('rig-connect');
+  await user.lacks('Speaking the name');
+  await user.view('Microphones');
+  await user.press('Look it up');
+  await user.sees('90°, new');
+  await picture('rig-microphones');
+  await user.view('Level');
+  await user.press('Start the meter');
+  await user.tick('on, 94');
+  await user.sees('Stable at');
+  await user.press('Set the level by 94 dB');
+  await user.tick('on, 114');
+  await user.sees('Stable at −6');
+  await user.press('Check 114 against 94 dB');
+  await user.sees('114 reads');
+  await snap('rig-level');
+  await user.press('Stop the meter');
+  await user.view('Distances');
+  await user.press('Hear from all places that are left');
+  await user.sees('8 of 8 places heard');
+  await picture('rig-distances');
+});
+
+it('Mic walk and its phone', async () => {
+  await user.visit('/mic-walk');
+  await user.press('Take this spot');
+  await user.sees('7 good, of 28');
+  await practise({ doorSlam: true, silentOutputs: [4] });
+  await user.press('Take this spot');
+  await user.sees(/Surround left: nothing arrived/);
+  await user.sees('Take this spot');
+  await picture('mic-walk-trouble');
+  await practise(null);
+  await user.press('Take all that are left');
+  await user.sees('Hold still: sweep 6');
+  await snap('mic-walk');
+  await user.sees('28 good, of 28');
+
+  await user.press('Phone');
+  await user.press('Get a pairing code');
+  await user.sees('End the pairing');
+  const code = await user.textOf('Pairing code');
+  const desk = await user.driver.getWindowHandle();
+  await user.driver.switchTo().newWindow('window');
+  await user.driver.manage().window().setRect({ width: 500, height: 900, x: 0, y: 0 });
+  await user.visit('/follow');
+  await (await user.find('//input')).sendKeys(code);
+  await user.press('Follow');
+  await user.sees('spots taken');
+  await picture('follow');
+  await user.driver.close();
+  await user.driver.switchTo().window(desk);
+});
+
+it('Traces', async () => {
+  const traces = async (address: string, seen: RegExp) => {
+    await user.visit(`/traces${address}`);
+    await user.driver.navigate().refresh(); // a page that differs in its hash alone is not loaded anew
+    await user.sees(seen);
+  };
+  await traces('#level', /First strong reflection/);
+  await picture('traces-level');
+  await traces('#time', /Reflection \d/);
+  await picture('traces-time');
+  await traces('?channel=sub-1#distortion', /Most at|No harmonic/);
+  await picture('traces-distortion');
+  await traces('#room-figures', /Speech transmission/);
+  await picture('traces-figures');
+  await user.press(DUSK);
+  await traces('#decay', /Hz, \+/);
+  await picture('traces-decay-dusk');
+  await user.press(DAYLIGHT);
+});
+
+it('Correct', async () => {
+  await user.visit('/correct');
+  await user.sees('filters made');
+  await picture('correct-daylight');
+  await page('Subwoofers');
+  await user.press('Even out the seats');
+  await user.sees('what evenness costs');
+  await chip('Sub 1');
+  await user.sees('filters made');
+  await picture('correct-subwoofers');
+  await user.press(DUSK);
+  await page('Filter');
+  await user.among('Form of the filter', 'Both');
+  await chip('Left');
+  await user.sees('filters made');
+  await picture('correct-dusk');
+  await user.press(DAYLIGHT);
+});
+
+it('Listen and Hand over', async () => {
+  await user.visit('/listen');
+  await user.sees('as one microphone at');
+  await user.press('Play');
+  await user.sees('Matched in loudness:');
+  await snap('listen');
+  await user.press('Stop');
+  await user.visit('/hand-over');
+  await user.press('Load memory B');
+  await user.sees('read back exactly');
+  await user.press('Put back');
+  await user.sees('as they were meant to be');
+  await user.press('Measure again');
+  await user.sees('All 7 channels were measured again');
+  await picture('hand-over');
+});
