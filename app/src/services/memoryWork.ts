@@ -1,24 +1,18 @@
 import { settingChanges, type ProcessorState } from '@pebble-hall/core/processing';
 import {
-  designKey,
-  variantOf,
   verdictKey,
   verifiedIds,
   type LoadVerdict,
   type MemoryLoad,
   type PendingLoad,
   type Project,
-  type ProjectArray,
   type VerifiedStage,
   loudspeakerById,
-  filterPart,
 } from '@pebble-hall/core/project';
-import { designGround } from '@pebble-hall/core/jobs';
 import { createStore } from 'zustand/vanilla';
 import { isAbort } from '../ports/abort';
 import { projectNow, projectOwner, repository, sentenceOf } from '../store';
-import { baseOutputs } from './baseOutputs';
-import { exactFilters, outputsOf } from './exactFilters';
+import { draftLoad } from './draftLoad';
 import { measureSweep, memoryStamp } from './measuring';
 import { notify, notifyProblem } from './notify';
 import { outcomeOf, outcomeWords, type PendingOutcome } from './pendingTransfer';
@@ -139,53 +133,17 @@ export const loadMemory = (letter: string, name: string, breakHalfWay: boolean):
   guarded(`Loading memory ${letter}`, async (signal) => {
     const project = projectNow();
     const processor = theProcessor();
-    const variant = variantOf(project);
-    const { outputs: before } = await baseOutputs(project);
     const count = project.place.loudspeakers.filter((l) => l.fitted).length;
     const onProgress = (share: number) => {
       const at = Math.min(count, Math.round(share * count) + 1);
       set({ work: { what: `Making filter ${at} of ${count}`, share: 0.25 * share, pauses: false } });
     };
-    const made = await exactFilters(designGround(project), filterPart(variant.correction), {
-      signal,
-      onProgress,
-    });
-    if (made.exact.size === 0) throw new Error('there is no correction yet. Measure in the Mic walk first.');
-    const { outputs, filters } = await outputsOf(project, variant.correction, made.exact, before);
-    const arrays: ProjectArray[] = [];
-    const filterIds: Record<string, string> = {};
-    for (const [id, { fir }] of made.exact) {
-      if (!fir) continue;
-      filterIds[id] = crypto.randomUUID();
-      arrays.push({
-        id: filterIds[id],
-        kind: 'filter',
-        rate: processor.profile.rate,
-        zero: 0,
-        samples: fir,
-      });
-    }
+    const { load: draft, arrays, filters } = await draftLoad(project, { signal, onProgress });
     if (breakHalfWay) await processor.capabilities.practice?.breakTransferAt(0.5);
-    const request = { letter, name, outputs, filters };
+    const request = { letter, name, outputs: draft.outputs!, filters };
     const transferId = await processor.beginTransfer(request, signal);
-    const pending: PendingLoad = {
-      transferId,
-      load: {
-        id: crypto.randomUUID(),
-        letter,
-        name,
-        loadedAt: Date.now(),
-        checksum: processor.checksumOf(request),
-        filters: filterIds,
-        spans: Object.fromEntries([...made.designs.values()].map((d) => [d.id, d.span])),
-        outputs,
-        before,
-        designKey: designKey(project, variant.correction),
-        variantId: variant.id,
-        variantName: variant.name,
-        verdict: null,
-      },
-    };
+    const load = { ...draft, letter, name, loadedAt: Date.now(), checksum: processor.checksumOf(request) };
+    const pending: PendingLoad = { transferId, load };
     try {
       // kept before anything is sent, so that a break or a reload can be resumed
       await projectOwner().change(

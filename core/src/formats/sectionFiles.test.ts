@@ -21,13 +21,13 @@ describe('sections as files', () => {
   });
 
   it('CSV and JSON give coefficients in both conventions, and both run to the same sound', () => {
-    const [heading, first] = sectionsCsv(outputs, 48000).split('\n');
+    const [heading, first] = sectionsCsv(outputs, 48000, 48000).split('\n');
     const names = heading!.split(',');
     // the name holds a comma: the cells behind it are counted from the end
     const cells = first!.split(',').slice(-names.length + 1);
     const cell = (name: string) => Number(cells[names.indexOf(name) - 1]);
     expect(cell('a1 (added)')).toBe(-cell('a1 (subtracted)'));
-    const json = JSON.parse(sectionsJson(outputs, 48000)) as {
+    const json = JSON.parse(sectionsJson(outputs, 48000, 48000)) as {
       conventions: Record<string, string>;
       outputs: {
         sections: {
@@ -55,6 +55,13 @@ describe('sections as files', () => {
         added.a2 * (y[n - 2] ?? 0);
     }
     y.forEach((v, i) => expect(v).toBeCloseTo(want[i]!, 12));
+  });
+
+  it('at another rate say how far each section deviates from what it is at its own', () => {
+    const rows = sectionsCsv(outputs, 48000, 96000).trim().split('\n').slice(1);
+    for (const row of rows) expect(Number(row.split(',').at(-1))).toBeLessThan(0.1);
+    const json = JSON.parse(sectionsJson(outputs, 48000, 96000)) as { madeForRateHz: number };
+    expect(json.madeForRateHz).toBe(48000);
   });
 });
 

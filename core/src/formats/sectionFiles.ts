@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { sectionBiquad, type Section } from '../path/index.js';
+import { sectionAtRate, type Section } from '../path/index.js';
 import type { Biquad } from '../signal/index.js';
 
 /** Sections of one output, for files. */
@@ -40,20 +40,23 @@ export function sectionsText(outputs: NamedSections[]): string {
   ].join('\n');
 }
 
-/** Table with biquad coefficients at a rate in both sign conventions; the heading tells which is which. */
-export function sectionsCsv(outputs: NamedSections[], rate: number): string {
+/**
+ * Table with biquad coefficients at a rate in both sign conventions; the heading tells which is which. At another rate than the one the
+ * sections were made for, each has the level that it has there, and the table tells how far it deviates.
+ */
+export function sectionsCsv(outputs: NamedSections[], madeRate: number, rate: number): string {
   const heading = [
     ...['output', 'section', 'kind', 'frequency Hz', 'gain dB', 'Q', 'rate Hz', 'b0', 'b1', 'b2'],
-    ...['a1 (subtracted)', 'a2 (subtracted)', 'a1 (added)', 'a2 (added)'],
+    ...['a1 (subtracted)', 'a2 (subtracted)', 'a1 (added)', 'a2 (added)', 'deviation dB'],
   ];
   const rows = outputs.flatMap(({ name, sections }) =>
     sections.map((s, i) => {
-      const b = sectionBiquad(s, rate);
+      const { biquad: b, deviationDb } = sectionAtRate(s, madeRate, rate);
       const added = biquadIn('added', b);
       const { b0, b1, b2, a1, a2 } = b;
       return [
         ...[name, i + 1, s.kind, s.frequency, s.gainDb, s.q, rate],
-        ...[b0, b1, b2, a1, a2, added.a1, added.a2],
+        ...[b0, b1, b2, a1, a2, added.a1, added.a2, Number(deviationDb.toFixed(3))],
       ];
     }),
   );
@@ -61,20 +64,22 @@ export function sectionsCsv(outputs: NamedSections[], rate: number): string {
 }
 
 /** The same as JSON. */
-export function sectionsJson(outputs: NamedSections[], rate: number): string {
+export function sectionsJson(outputs: NamedSections[], madeRate: number, rate: number): string {
   const value = {
     format: 'pebble-hall sections',
     rateHz: rate,
+    madeForRateHz: madeRate,
     conventions: SIGNS,
     outputs: outputs.map(({ name, sections }) => ({
       name,
-      sections: sections.map((s) => ({
-        ...s,
-        biquad: {
-          subtracted: biquadIn('subtracted', sectionBiquad(s, rate)),
-          added: biquadIn('added', sectionBiquad(s, rate)),
-        },
-      })),
+      sections: sections.map((s) => {
+        const { biquad, deviationDb } = sectionAtRate(s, madeRate, rate);
+        return {
+          ...s,
+          deviationDb,
+          biquad: { subtracted: biquadIn('subtracted', biquad), added: biquadIn('added', biquad) },
+        };
+      }),
     })),
   };
   return `${JSON.stringify(value, null, 2)}\n`;

@@ -93,6 +93,13 @@ const DOORS: Record<string, Door[]> = {
     door([grid, levels, { taps: 1024, rate: 48000, style: 'minimum' }], ['2.taps', '2.rate'], [0, -8, 1e9]),
   ],
   'correct.preRinging': [door([noise, 48000], ['1'], [NaN, Infinity, 0, -1])],
+  'path.sectionAtRate': [
+    door(
+      [{ kind: 'peak', frequency: 1000, gainDb: 3, q: 1 }, 48000, 96000],
+      ['1', '2'],
+      [NaN, Infinity, 0, -1],
+    ),
+  ],
   'correct.targetCurve': [
     door([[handle], grid], ['0.0.frequency'], [NaN, 0, -5]),
     door([[handle], grid], ['0.0.levelDb']),
@@ -217,7 +224,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':
-    'formats.FormatError formats.biquadIn formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
+    'formats.FormatError formats.biquadIn formats.responseReadings formats.calibrationReadings formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
       ' ',
     ),
   'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':

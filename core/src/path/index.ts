@@ -1,5 +1,6 @@
 /** One signal path: source, filters, gain, delay, polarity, and any number of them summed at a point. */
 export { fineSpectrum, responseAt } from './responseAt.js';
+export { sectionAtRate, type SectionAtRate } from './sectionAtRate.js';
 export { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './section.js';
 export {
   CROSSOVER_KINDS,

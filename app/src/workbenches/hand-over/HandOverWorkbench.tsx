@@ -42,6 +42,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
   const spot = spots.find((s) => s.id === spotId) ?? spots[0]!;
   const [besideId, setBesideId] = useState<string | null>(null);
   const [withBass, setWithBass] = useState(false);
+  const [exportsDesign, setExportsDesign] = useState(false);
   // a real interface cannot be told to play a processor's inputs: that is set on the processor
   const sendsBass =
     load !== null &&
@@ -95,6 +96,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
   const beside = besideOf(load, hand.state);
   const gone = goneFrom(load, hand.state);
+  const toExport = load && !(exportsDesign && designable) ? load : 'as designed';
 
   return (
     <div
@@ -270,18 +272,34 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           designable={designable}
         />
         <section className="card" aria-label="Export">
-          <h2>Export</h2>
+          <h2>
+            Export
+            {load && designable ? (
+              <SegmentedControl
+                size="xs"
+                aria-label="What is exported"
+                data={[
+                  { value: 'memory', label: `Memory ${load.letter}` },
+                  { value: 'design', label: 'As designed' },
+                ]}
+                value={exportsDesign ? 'design' : 'memory'}
+                onChange={(v) => setExportsDesign(v === 'design')}
+              />
+            ) : (
+              <small>{designable ? `${variant.name}, as designed` : ''}</small>
+            )}
+          </h2>
           <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
             <Button
               size="compact-sm"
-              disabled={!load || comparison.list.length === 0}
-              onClick={() => save(() => openReport(project, load!))}
+              disabled={!load && !designable}
+              onClick={() => save(() => openReport(project, toExport))}
             >
               Report
             </Button>
             <ExportButton
-              disabled={!load}
-              onSave={(options) => save(() => saveBundle(project, load!, options))}
+              disabled={!load && !designable}
+              onSave={(options) => save(() => saveBundle(project, toExport, options))}
             />
             <Button
               size="compact-sm"

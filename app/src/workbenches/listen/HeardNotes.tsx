@@ -9,8 +9,8 @@ interface HeardNotesProps {
   /** what was rendered last, if that is what is offered now; null otherwise, and while a blind trial is on */
   heard: Heard | null;
   matched: boolean;
-  /** what is heard now without the bass that it gives up, and of which channels; null where nothing is missing */
-  bassless: { name: string; channels: string[] } | null;
+  /** what is heard now with bass that the subwoofers would play, and of which channels; null where there is none */
+  ownBass: { name: string; channels: string[] } | null;
   /** name of the listening chain in use */
   chain: string | null;
   problem: string | null;
@@ -20,17 +20,17 @@ interface HeardNotesProps {
 
 /** What is heard in words: the way of the sound, what was done to its loudness, and what must not be done with it. */
 export function HeardNotes(props: HeardNotesProps) {
-  const { where, candidates, heard, matched, bassless, chain, problem, work } = props;
+  const { where, candidates, heard, matched, ownBass, chain, problem, work } = props;
   return (
     <section className="notes" aria-label="What is heard, in words">
       <h2>
         What is heard {candidates === null ? null : <small>keys 1 to {candidates}, c: next chain</small>}
       </h2>
       <Note number={1}>{whereWords(where)}</Note>
-      {bassless ? (
-        <p className="attention" style={{ margin: 0 }}>
-          {bassless.name}: the bass of {bassless.channels.join(' and ')} goes to the subwoofers in the
-          processor, so it is not heard here.
+      {ownBass ? (
+        <p className="quiet" style={{ margin: 0 }}>
+          {ownBass.name}: in the room the subwoofers play the bass of {ownBass.channels.join(' and ')}; here
+          it is played with the rest.
         </p>
       ) : null}
       {heard ? (

@@ -7,7 +7,7 @@ import { notifyProblem } from '../../services/notify';
 import { changeProject } from '../../services/changeProject';
 import { sentenceOf } from '../../store';
 import { BlindCard } from './BlindCard';
-import { candidatesOf, headphoneCandidates, withoutBass, type Place } from './candidates';
+import { candidatesOf, headphoneCandidates, playingOwnBass, type Place } from './candidates';
 import { ChainsCard } from './ChainsCard';
 import { HeadphonesCard } from './HeadphonesCard';
 import { HeardNotes } from './HeardNotes';
@@ -128,7 +128,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
     material && { candidates, chain, place, material, section: cut, matched, loops, corrected };
   const at = Math.min(listening.at, all.length - 1);
   const heardNow = all[at];
-  const bassless = heardNow ? withoutBass(project, heardNow, place) : [];
+  const ownBass = heardNow ? playingOwnBass(project, heardNow, place) : [];
 
   const again = usePlayAgain(listening, project.chainId, (first) => {
     const next = request();
@@ -253,9 +253,9 @@ export default function ListenWorkbench({ project }: { project: Project }) {
         candidates={blind ? null : all.length}
         heard={blind || !heardOfThese ? null : listening.heard}
         matched={matched}
-        bassless={
-          place.through === 'output' && !blind && heardNow && bassless.length > 0
-            ? { name: heardNow.name, channels: bassless }
+        ownBass={
+          place.through === 'output' && !blind && heardNow && ownBass.length > 0
+            ? { name: heardNow.name, channels: ownBass }
             : null
         }
         chain={chain?.name ?? null}

@@ -9,7 +9,7 @@ import {
   HEADPHONES,
   headphoneCandidates,
   waysOf,
-  withoutBass,
+  playingOwnBass,
 } from './candidates';
 
 const project = netLoftProject();
@@ -54,13 +54,13 @@ it('says which loudspeakers give their bass to the subwoofers in a variant, and 
   const correction = { ...first!.correction, crossovers: { right: { highPass, lowPass: highPass } } };
   const crossed = { ...loaded, variants: [{ ...first!, correction }] };
   const both = { leftId: 'left', rightId: 'right' };
-  expect(withoutBass(crossed, { source: first!.id }, both)).toEqual(['Right']);
-  expect(withoutBass(crossed, { source: first!.id }, { leftId: 'left', rightId: 'left' })).toEqual([]);
-  expect(withoutBass(crossed, { source: AS_FOUND }, both)).toEqual([]);
-  expect(withoutBass(crossed, { source: AS_LEFT }, both)).toEqual([]);
+  expect(playingOwnBass(crossed, { source: first!.id }, both)).toEqual(['Right']);
+  expect(playingOwnBass(crossed, { source: first!.id }, { leftId: 'left', rightId: 'left' })).toEqual([]);
+  expect(playingOwnBass(crossed, { source: AS_FOUND }, both)).toEqual([]);
+  expect(playingOwnBass(crossed, { source: AS_LEFT }, both)).toEqual([]);
   const outputs = [{ ...plainOutput(), bassFeed: { gainDb: 0, lowPass: highPass } }];
   const sent = { ...crossed, loads: [{ ...loaded.loads[0]!, outputs }] };
-  expect(withoutBass(sent, { source: AS_LEFT }, both)).toEqual(['Left']);
+  expect(playingOwnBass(sent, { source: AS_LEFT }, both)).toEqual(['Left']);
 });
 
 describe('headphones', () => {

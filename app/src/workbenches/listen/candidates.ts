@@ -1,4 +1,4 @@
-import { drivesOf, plainOutput, type Drive } from '@pebble-hall/core/processing';
+import { drivesOf, plainOutput, type Drive, type OutputSettings } from '@pebble-hall/core/processing';
 import {
   type Correction,
   type ListeningChain,
@@ -37,8 +37,8 @@ export const candidatesOf = (project: Project): Candidate[] => [
   ...project.variants.map((v) => ({ source: v.id, name: v.name })),
 ];
 
-/** Which of two loudspeakers give up their bass to the subwoofers in a candidate: at the output alone it is not heard. */
-export function withoutBass(
+/** Which of two loudspeakers give up their bass to the subwoofers in a candidate: at the output alone they play it themselves. */
+export function playingOwnBass(
   project: Project,
   { source }: Pick<Candidate, 'source'>,
   { leftId, rightId }: Pick<Place, 'leftId' | 'rightId'>,
@@ -101,6 +101,10 @@ const adjusted = (
       }
     : correction;
 
+/** An output whose bass is not sent away: where no subwoofer plays, the sum of both parts of a crossover is what is left of it. */
+const withItsBass = (set: OutputSettings): OutputSettings =>
+  set.bassFeed ? { ...set, size: 'large', highPass: null, bassFeed: null } : set;
+
 /** The ways of the sound in one candidate: what the two loudspeakers do, and the room from each to the spot. */
 export async function waysOf(
   project: Project,
@@ -135,7 +139,8 @@ export async function waysOf(
       through === 'room' ? await loadTrace(traceRef(sweep!, project.calibrations, 'impulse')) : null;
     const before = base.outputs[output - 1] ?? plainOutput();
     const set = outputs[output - 1] ?? before;
-    const after = chain ? { ...set, trimDb: set.trimDb + chain.trimDb } : set;
+    const own = through === 'room' ? set : withItsBass(set);
+    const after = chain ? { ...own, trimDb: own.trimDb + chain.trimDb } : own;
     const filterId = load?.filters[id];
     const loaded = filterId ? await repository().array(filterId) : null;
     const fir = loaded?.samples ?? built?.filters[output - 1] ?? null;
@@ -144,7 +149,7 @@ export async function waysOf(
   const ids = leftId === rightId ? [leftId] : [leftId, rightId];
   const ways = ids.flatMap((id, channel) => {
     const { output } = loudspeakerById({ loudspeakers }, id)!;
-    // in the room a channel is heard with its bass from the subwoofers; at the output it is heard alone
+    // in the room a channel is heard with its bass from the subwoofers; at the output it plays its bass itself
     const drives = through === 'room' ? drivesOf(outputs, output) : [{ output, feed: null }];
     return drives.map((drive) => wayOf(drive, channel));
   });

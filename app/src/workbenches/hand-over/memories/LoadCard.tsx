@@ -2,6 +2,7 @@ import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
 import { theProcessor } from '../../../services/theProcessor';
 import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@pebble-hall/core/project';
 import { useState } from 'react';
+import { foreignIn } from './holding';
 import { outcomeWords } from '../../../services/pendingTransfer';
 import { silence } from '../../../services/running';
 import type { Change } from '../../../services/changeProject';
@@ -23,10 +24,13 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
   const [letter, setLetter] = useState<string>('B');
   const [name, setName] = useState('Loft evening');
   const [breaks, setBreaks] = useState(false);
+  /** the memory that is asked about before it is overwritten */
+  const [asked, setAsked] = useState<string | null>(null);
   const variant = variantOf(project);
   const { spots } = project.place;
   const pending = project.pendingLoad;
   const transfer = hand.state?.transfer ?? null;
+  const foreign = foreignIn(project, hand.state, letter);
   const waits = hand.work === null && (pending !== null || transfer !== null);
   return (
     <section className="card" aria-label="Load">
@@ -112,11 +116,32 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
             <Button
               size="compact-md"
               disabled={!designable}
-              onClick={() => void hand.load(letter, name, breaks)}
+              onClick={() => (foreign ? setAsked(letter) : void hand.load(letter, name, breaks))}
             >
               Load memory {letter}
             </Button>
           </div>
+          {foreign && asked === letter ? (
+            <div role="alertdialog" aria-label="Overwrite the memory" className="row">
+              <span className="attention">
+                Memory {letter} holds “{foreign}”, which is not of this project. Overwrite it?
+              </span>
+              <span style={{ display: 'flex', gap: 6, flexShrink: 0 }}>
+                <Button
+                  size="compact-sm"
+                  onClick={() => {
+                    setAsked(null);
+                    void hand.load(letter, name, breaks);
+                  }}
+                >
+                  Overwrite
+                </Button>
+                <Button size="compact-sm" variant="default" onClick={() => setAsked(null)}>
+                  Keep it
+                </Button>
+              </span>
+            </div>
+          ) : null}
           <Checkbox
             size="xs"
             label="For practice: the cable breaks half-way"

@@ -10,7 +10,7 @@ const fir = Float32Array.from({ length: 400 }, (_, i) =>
 const section = { kind: 'peak' as const, frequency: 60, gainDb: -6, q: 3 };
 const request: BundleRequest = {
   project: 'Saltmarsh Boathouse',
-  memory: 'B',
+  where: 'memory B',
   variant: 'First variant',
   channels: [
     {
@@ -24,6 +24,14 @@ const request: BundleRequest = {
       output: 6,
       fir: fir.subarray(0, 200),
       settings: { ...plainOutput(), lowPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 110 } },
+    },
+  ],
+  predictions: [
+    {
+      path: 'home-spot/left-as-left',
+      about: 'Left at Home spot, as left (predicted)',
+      frequency: Float64Array.of(100, 1000),
+      levelDb: Float64Array.of(-3.25, 0),
     },
   ],
   rate: 48000,
@@ -54,6 +62,7 @@ describe('bundleFiles', () => {
       'fir-96000/output-1-left.wav',
       'fir-96000/output-6-sub-1.txt',
       'fir-96000/output-6-sub-1.wav',
+      'predictions/home-spot/left-as-left.txt',
       'sections/biquads-48000.csv',
       'sections/biquads-48000.json',
       'sections/biquads-96000.csv',
@@ -73,6 +82,10 @@ describe('bundleFiles', () => {
     );
     expect(text(files['delays-and-gains.csv'])).toMatch(/Linkwitz-Riley 24 dB\/octave at 110 Hz/);
     expect(text(files['README.txt'])).toMatch(/subtracted: y\[n\]/);
+    expect(text(files['README.txt'])).toMatch(
+      /96000 Hz: a section deviates by at most 0\.0\d dB up to 19200 Hz/,
+    );
+    expect(text(files['predictions/home-spot/left-as-left.txt'])).toMatch(/^100\.000\t-3\.250$/m);
     expect(text(files['README.txt'])).toMatch(/96000 Hz: \d+ taps; begins \d\.\d+ ms later/);
     expect(text(files['README.txt'])).toMatch(
       /latency, to the main tap: Left \d+\.\d\d ms, Sub 1 \d+\.\d\d ms/,

@@ -1,6 +1,13 @@
 import { mainTap } from '@pebble-hall/core/correct';
-import { sectionBiquad } from '@pebble-hall/core/path';
-import { bytesOfText, sectionsCsv, sectionsJson, sectionsText, writeWav } from '@pebble-hall/core/formats';
+import { sectionAtRate, sectionBiquad } from '@pebble-hall/core/path';
+import {
+  bytesOfText,
+  sectionsCsv,
+  sectionsJson,
+  sectionsText,
+  writeResponseText,
+  writeWav,
+} from '@pebble-hall/core/formats';
 import { crossoverText, feedText, type OutputSettings } from '@pebble-hall/core/processing';
 import { resampleFir } from '@pebble-hall/core/signal';
 
@@ -11,11 +18,23 @@ export interface BundleChannel {
   settings: OutputSettings | null;
 }
 
+/** A curve that goes out as text. */
+export interface BundleCurve {
+  /** path of the file, without its ending */
+  path: string;
+  /** what it is, in a sentence */
+  about: string;
+  frequency: Float64Array;
+  levelDb: Float64Array;
+}
+
 export interface BundleRequest {
   project: string;
-  memory: string;
+  /** where it was loaded: "memory B"; or that it was not */
+  where: string;
   variant: string;
   channels: BundleChannel[];
+  predictions: BundleCurve[];
   /** rate of the FIRs as they were made */
   rate: number;
   /** rates to export at */
@@ -31,7 +50,7 @@ export const slug = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '');
 
-/** Everything that was loaded, as files: FIRs at the rates asked for, sections, delays and gains, and what must be known of them. */
+/** A correction as files: FIRs at the rates asked for, sections, delays and gains, predictions, and what must be known of them. */
 export function bundleFiles(request: BundleRequest): Record<string, Uint8Array> {
   const { channels, rate, rates, layout, bits } = request;
   const files: Record<string, Uint8Array> = {};
@@ -73,20 +92,34 @@ export function bundleFiles(request: BundleRequest): Record<string, Uint8Array> 
   if (sections.some((s) => s.sections.length > 0)) {
     files['sections/sections.txt'] = bytesOfText(sectionsText(sections));
     for (const to of rates) {
-      files[`sections/biquads-${to}.csv`] = bytesOfText(sectionsCsv(sections, to));
-      files[`sections/biquads-${to}.json`] = bytesOfText(sectionsJson(sections, to));
+      files[`sections/biquads-${to}.csv`] = bytesOfText(sectionsCsv(sections, rate, to));
+      files[`sections/biquads-${to}.json`] = bytesOfText(sectionsJson(sections, rate, to));
     }
   }
+  for (const { path, about, frequency, levelDb } of request.predictions)
+    files[`predictions/${path}.txt`] = bytesOfText(
+      writeResponseText({ frequency, levelDb, phaseDeg: null }, [`${request.project}: ${about}`]),
+    );
   if (channels.some((c) => c.settings)) files['delays-and-gains.csv'] = bytesOfText(settingsCsv(channels));
   files['README.txt'] = bytesOfText(
     readme(
       request,
       notes,
-      sections.some((s) => s.sections.length > 0),
+      sections.some((s) => s.sections.length > 0) ? deviations(channels, rate, rates) : null,
     ),
   );
   return files;
 }
+
+/** How far the sections of each rate deviate from those that were made, at most. */
+const deviations = (channels: BundleChannel[], rate: number, rates: number[]): string[] =>
+  rates.map((to) => {
+    const made = channels.flatMap(({ settings }) =>
+      (settings?.sections ?? []).map((section) => sectionAtRate(section, rate, to)),
+    );
+    const worst = made.reduce((a, b) => (b.deviationDb > a.deviationDb ? b : a));
+    return `    ${to} Hz: a section deviates by at most ${worst.deviationDb.toFixed(2)} dB up to ${Math.round(worst.toHz)} Hz`;
+  });
 
 function settingsCsv(channels: BundleChannel[]): string {
   const rows = channels.flatMap(({ name, output, settings: s }) =>
@@ -115,15 +148,16 @@ function settingsCsv(channels: BundleChannel[]): string {
 }
 
 function readme(
-  { project, memory, variant, channels, layout, bits }: BundleRequest,
+  { project, where, variant, channels, predictions, layout, bits, rate }: BundleRequest,
   rates: string[],
-  sections: boolean,
+  /** how far sections deviate at each rate; null without sections */
+  sections: string[] | null,
 ): string {
   const order = channels.filter((c) => c.fir).map((c, i) => `  ${i + 1}. output ${c.output}, ${c.name}`);
   const example = channels.flatMap((c) => c.settings?.sections ?? [])[0];
   const b = example && sectionBiquad(example, 48000);
   return [
-    `${project}: memory ${memory}${variant ? `, ${variant}` : ''}`,
+    `${project}: ${where}${variant ? `, ${variant}` : ''}`,
     '',
     'What is in here',
     ...(rates.length > 0
@@ -137,6 +171,8 @@ function readme(
     ...(sections
       ? [
           '- sections/: parametric sections as a readable list, and as biquads (CSV, JSON) for each rate.',
+          `  They were made for ${rate} Hz; at other rates each is fitted to the level that it has there:`,
+          ...sections,
           '  Coefficients are given in both conventions, a0 = 1:',
           '    subtracted: y[n] = b0 x[n] + b1 x[n-1] + b2 x[n-2] - a1 y[n-1] - a2 y[n-2]',
           '    added:      y[n] = b0 x[n] + b1 x[n-1] + b2 x[n-2] + a1 y[n-1] + a2 y[n-2]',
@@ -145,6 +181,11 @@ function readme(
                 `  (the first section at 48000 Hz: a1 subtracted ${b.a1.toPrecision(9)}, added ${(-b.a1).toPrecision(9)})`,
               ]
             : []),
+        ]
+      : []),
+    ...(predictions.length > 0
+      ? [
+          '- predictions/: as found, target and as left (predicted), frequency and level in dB, 1/48 octave, the microphone corrected.',
         ]
       : []),
     '- delays-and-gains.csv: what each output does beside its filters. A positive delay is later. Gains are in dB; the headroom guard is in them.',

@@ -1,11 +1,20 @@
 import { theProcessor } from '../../../services/theProcessor';
 import { bytesOfText, packFiles, writeResponseText, writeWav } from '@pebble-hall/core/formats';
-import { type MemoryLoad, type Project, loudspeakerById, loudspeakerName } from '@pebble-hall/core/project';
+import {
+  type MemoryLoad,
+  type Project,
+  type ProjectArray,
+  loudspeakerById,
+  loudspeakerName,
+} from '@pebble-hall/core/project';
 import { traceRef } from '@pebble-hall/core/jobs';
+import { draftLoad } from '../../../services/draftLoad';
+import { memoryWords } from '../../../words/memoryName';
 import { runJob } from '../../../services/jobs';
 import { fileName } from '../../../words/fileName';
 import { saveFile } from '../../../services/saveFile';
 import { repository } from '../../../store';
+import { predictionsOf } from './predictions';
 import { LOW_CHANNEL_NAME, lowInputs } from './lowChannel';
 import { bundleFiles, slug, type BundleChannel, type BundleRequest } from './bundle';
 
@@ -21,23 +30,40 @@ export async function saveFilter(project: Project, load: MemoryLoad, id: string)
   );
 }
 
-/** Everything of a load in one zip: filters at the rates asked for, sections, delays and gains, and a README. */
+/** What is exported: a load, or the variant that is edited as it is designed now. */
+export type ToExport = MemoryLoad | 'as designed';
+
+/** A load with filters that are not stored. */
+export interface Exported {
+  load: MemoryLoad;
+  held: ProjectArray[];
+}
+
+/** What is exported, made where nothing was loaded. */
+export async function exported(project: Project, what: ToExport): Promise<Exported> {
+  if (what !== 'as designed') return { load: what, held: [] };
+  const { load, arrays } = await draftLoad(project);
+  return { load, held: arrays };
+}
+
+/** Everything of a load in one zip: filters at the rates asked for, sections, delays and gains, predictions, and a README. */
 export async function saveBundle(
   project: Project,
-  load: MemoryLoad,
+  what: ToExport,
   options: Pick<BundleRequest, 'rates' | 'layout' | 'bits'>,
 ): Promise<void> {
+  const { load, held } = await exported(project, what);
   const channels: BundleChannel[] = [];
   for (const id of Object.keys(load.spans)) {
     const { name, output } = loudspeakerById(project.place, id)!;
     const filterId = load.filters[id];
-    const array = filterId ? await repository().array(filterId) : null;
+    const array = filterId && (held.find((a) => a.id === filterId) ?? (await repository().array(filterId)));
     if (filterId && !array)
       throw new Error(`The filter of ${name} is no longer in this browser; load the memory again.`);
     channels.push({
       name,
       output,
-      fir: array?.samples ?? null,
+      fir: array ? array.samples : null,
       settings: load.outputs?.[output - 1] ?? null,
     });
   }
@@ -46,16 +72,14 @@ export async function saveBundle(
   const files = bundleFiles({
     ...options,
     project: `${project.name}, ${project.place.name}`,
-    memory: load.letter,
+    where: memoryWords(load),
     variant: load.variantName,
     channels: channels.sort((a, b) => a.output - b.output),
+    predictions: await predictionsOf(project, load, held),
     rate: theProcessor().profile.rate,
   });
-  saveFile(
-    `${fileName(project)}-memory-${load.letter.toLowerCase()}.zip`,
-    packFiles(files),
-    'application/zip',
-  );
+  const name = load.letter ? `memory-${load.letter.toLowerCase()}` : slug(load.variantName);
+  saveFile(`${fileName(project)}-${name}.zip`, packFiles(files), 'application/zip');
 }
 
 /** Every trace as text: frequency, level, phase on the 1/48-octave grid, the microphone corrected. */

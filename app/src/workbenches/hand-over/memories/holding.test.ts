@@ -1,7 +1,7 @@
 import { plainOutput, type ProcessorState } from '@pebble-hall/core/processing';
 import type { MemoryLoad } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
-import { besideOf, goneFrom } from './holding';
+import { besideOf, foreignIn, goneFrom } from './holding';
 
 const meant = [
   { ...plainOutput(), trimDb: -3, taps: 8192 },
@@ -51,5 +51,25 @@ describe('what was loaded is gone', () => {
     expect(goneFrom(load, holding([{ ...meant[0]!, trimDb: 0 }, meant[1]!], 8))).toBeNull();
     expect(goneFrom(load, null)).toBeNull();
     expect(goneFrom(null, holding(meant, 7))).toBeNull();
+  });
+});
+
+describe('what a memory holds that is not of the project', () => {
+  const named = (checksum: number, outputs = meant) => {
+    const state = holding(outputs, checksum);
+    const [empty, full] = state.memories;
+    return { ...state, memories: [empty!, { ...full!, name: 'Ballroom' }] } as ProcessorState;
+  };
+  it('is named before it is overwritten', () => {
+    expect(foreignIn({ loads: [] }, named(7), 'B')).toBe('Ballroom');
+    const another = [{ ...meant[0]!, taps: 4096 }, meant[1]!];
+    expect(foreignIn({ loads: [load] }, named(8, another), 'B')).toBe('Ballroom');
+    expect(foreignIn({ loads: [{ ...load, letter: 'C' }] }, named(7), 'B')).toBe('Ballroom');
+  });
+  it('is nothing where it is empty, unknown, or was loaded here, be it with settings changed since', () => {
+    expect(foreignIn({ loads: [] }, named(7), 'A')).toBeNull();
+    expect(foreignIn({ loads: [] }, null, 'B')).toBeNull();
+    expect(foreignIn({ loads: [load] }, named(7), 'B')).toBeNull();
+    expect(foreignIn({ loads: [load] }, named(8, [{ ...meant[0]!, trimDb: 0 }, meant[1]!]), 'B')).toBeNull();
   });
 });

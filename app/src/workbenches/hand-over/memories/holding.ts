@@ -1,5 +1,5 @@
 import { settingChanges, type OutputSettings, type ProcessorState } from '@pebble-hall/core/processing';
-import type { MemoryLoad } from '@pebble-hall/core/project';
+import type { MemoryLoad, Project } from '@pebble-hall/core/project';
 
 /** Settings that the processor has otherwise than a load meant them to be; nothing when the memory holds something else. */
 export function besideOf(load: MemoryLoad | null, state: ProcessorState | null) {
@@ -21,3 +21,20 @@ export function goneFrom(load: MemoryLoad | null, state: ProcessorState | null):
 /** Whether outputs have the same filters, as far as their sizes tell. */
 export const sameFilters = (a: OutputSettings[], b: OutputSettings[]) =>
   a.every((o, i) => o.taps === b[i]?.taps && o.sections.length === b[i].sections.length);
+
+/** The name of what a memory holds that this project did not load: overwritten, it is gone. Null where there is nothing such. */
+export function foreignIn(
+  { loads }: Pick<Project, 'loads'>,
+  state: ProcessorState | null,
+  letter: string,
+): string | null {
+  const memory = state?.memories.find((m) => m.letter === letter);
+  if (!memory || 'empty' in memory) return null;
+  // settings that were changed since are still the load's; other filters are not
+  const isOurs = loads.some(
+    (l) =>
+      l.letter === letter &&
+      (l.checksum === memory.checksum || (l.outputs !== null && sameFilters(l.outputs, memory.outputs))),
+  );
+  return isOurs ? null : memory.name || 'something without a name';
+}

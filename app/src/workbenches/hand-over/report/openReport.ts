@@ -1,33 +1,20 @@
-import { channelRequests, designGround } from '@pebble-hall/core/jobs';
-import {
-  filterPart,
-  fittedOf,
-  variantOf,
-  type MemoryLoad,
-  type Project,
-  type VerifiedStage,
-} from '@pebble-hall/core/project';
-import { designAll, exactFilters } from '../../../services/exactFilters';
-import { readBassSums, withBass } from '../../../services/bassSums';
+import { variantOf, type Project, type VerifiedStage } from '@pebble-hall/core/project';
+import { playedDesigns } from '../../../services/playedDesigns';
+import { exported, type ToExport } from '../memories/exports';
 import { fileName } from '../../../words/fileName';
 import { saveFile } from '../../../services/saveFile';
 import { verdictsOfSpots } from '../verify/spotVerdicts';
 import { compareLoad, comparisonGround } from '../verify/compareLoad';
 
-/** Makes the report of a load and shows it in a tab of its own, ready to print; where that is not allowed, it is saved. */
-export async function openReport(project: Project, load: MemoryLoad): Promise<void> {
+/** Makes the report of a load, or of what is designed, and shows it in a tab of its own, ready to print; it is saved, too. */
+export async function openReport(project: Project, what: ToExport): Promise<void> {
   // opened at once, while the click still allows it
   const tab = window.open('', '_blank');
+  const { load, held } = await exported(project, what);
   const variant = project.variants.find((v) => v.id === load.variantId) ?? variantOf(project);
-  const ground = designGround(project);
-  const { correction } = variant;
-  const filters = await exactFilters(ground, filterPart(correction));
-  const sums = await readBassSums({ ground, correction, filters });
-  const sub = fittedOf(project).find((l) => l.role === 'subwoofer' && filters.designs.has(l.id));
-  const alone = await designAll(channelRequests(ground, correction));
-  const designs = [...withBass(alone, sums, sub?.id ?? null).values()];
+  const { designs, sendsBass } = await playedDesigns(project, variant.correction);
   const at = (stage: VerifiedStage) =>
-    compareLoad(comparisonGround(project, load, project.place.spots[0]!.id, stage));
+    compareLoad(comparisonGround(project, load, project.place.spots[0]!.id, stage, held));
   const comparisons = await at('verified');
   const bassComparisons = await at('verified with bass');
   const spots = await verdictsOfSpots(project, load);
@@ -40,7 +27,7 @@ export async function openReport(project: Project, load: MemoryLoad): Promise<vo
     spots,
     withBass: bassComparisons,
     designs,
-    sendsBass: new Set(sums.keys()),
+    sendsBass,
     madeAt: Date.now(),
   });
   if (tab) {

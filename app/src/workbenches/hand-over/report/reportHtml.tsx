@@ -20,6 +20,7 @@ import { plotSvg } from '../../../charts/plotSvg';
 import { savedResponse } from '../../../charts/savedResponse';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { GUARD_NAMES } from '../../../words/guard';
+import { memoryWords } from '../../../words/memoryName';
 import { readLeftAlone } from '../../../words/leftAlone';
 import { LOW_CHANNEL_NAME, lowInputs } from '../memories/lowChannel';
 import { PlaceDrawing } from './PlaceDrawing';
@@ -64,7 +65,7 @@ function Report(parts: ReportParts) {
         <header>
           <h1>{title}</h1>
           <p>
-            Sound system report, memory {load.letter}
+            Sound system report, {memoryWords(load)}
             {load.variantName ? `, ${load.variantName}` : ''}. Made {date(madeAt)}.
           </p>
         </header>
@@ -83,7 +84,7 @@ function Report(parts: ReportParts) {
         <Part title="Before and after">
           <Plots {...parts} />
         </Part>
-        <Part title="Settings that were loaded">
+        <Part title={load.letter ? 'Settings that were loaded' : 'Settings as designed, not loaded'}>
           <Settings {...parts} />
         </Part>
         <Part title="Left alone, and why">

@@ -4,6 +4,7 @@ import { drivesOf, plainOutput, playedSpan, type Drive } from '@pebble-hall/core
 import {
   type MemoryLoad,
   type Project,
+  type ProjectArray,
   type Sweep,
   sweepOf,
   verifiedIds,
@@ -39,6 +40,8 @@ export interface Comparison {
 /** All that comparisons of a load at a spot are computed from; alike as long as none of it has changed. */
 export interface ComparisonGround {
   load: MemoryLoad;
+  /** filters of a load that is not stored; otherwise they are found by their ids */
+  held: ProjectArray[];
   spotId: string;
   stage: VerifiedStage;
   sweepS: number;
@@ -48,17 +51,21 @@ export interface ComparisonGround {
   sweeps: Record<string, { found: Sweep | null; verified: Sweep | null }>;
 }
 
+const NONE_HELD: ProjectArray[] = [];
+
 export const comparisonGround = (
   project: Project,
   // the verdict is made of the comparisons
   { verdict: _verdict, ...load }: MemoryLoad,
   spotId: string,
   stage: VerifiedStage,
+  held: ProjectArray[] = NONE_HELD,
 ): ComparisonGround => {
   const { loudspeakers } = project.place;
   const whole = { ...load, verdict: null };
   return {
     load: whole,
+    held,
     spotId,
     stage,
     sweepS: project.rig.sweepS,
@@ -144,12 +151,14 @@ const outputOf = ({ place }: Outputs, id: string): number => loudspeakerById(pla
 
 /** What one loudspeaker does at a spot with a load; null where it was not measured there, or its filter is gone. */
 async function heardOutput(ground: ComparisonGround, { output, feed }: Drive): Promise<HeardOutput | null> {
-  const { load, sweeps, calibrations } = ground;
+  const { load, held, sweeps, calibrations } = ground;
   const id = loudspeakerOn(ground.place, output)?.id;
   const found = id && sweeps[id]?.found;
   if (!found) return null;
   const filterId = load.filters[id];
-  const filter = filterId ? await repository().array(filterId) : null;
+  const stored = async (arrayId: string) =>
+    held.find((a) => a.id === arrayId) ?? (await repository().array(arrayId));
+  const filter = filterId ? await stored(filterId) : null;
   if (filterId && !filter) return null;
   return {
     trace: traceRef(found, calibrations),
