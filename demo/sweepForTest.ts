@@ -17,6 +17,8 @@ export const sweepForTest = (spotId: string, loudspeakerId: string, change: Part
   margins: [],
   arrivalS: 0.01,
   distortionDb: -50,
+  polarity: null,
+  noise: [],
   inAverage: true,
   note: '',
   conditions: null,

@@ -1,6 +1,6 @@
 import type { AstroCookies } from 'astro';
 import { expect, it } from 'vitest';
-import { deskOf } from './desks';
+import { processorFor } from './desks';
 
 /** A browser with its cookie. */
 function browser(id?: string) {
@@ -18,9 +18,9 @@ function browser(id?: string) {
 
 it('every browser has a processor of its own, and finds it again', () => {
   const [one, two] = [browser(), browser()];
-  const first = deskOf(one.cookies);
-  expect(deskOf(two.cookies)).not.toBe(first);
-  expect(deskOf(one.cookies)).toBe(first);
+  const first = processorFor(one.cookies);
+  expect(processorFor(two.cookies)).not.toBe(first);
+  expect(processorFor(one.cookies)).toBe(first);
   expect(one.set).toHaveLength(1); // the cookie is set once
   expect(one.id()).toMatch(/^[0-9a-f-]{36}$/);
   expect(one.set[0]).toContain('"httpOnly":true');
@@ -29,19 +29,19 @@ it('every browser has a processor of its own, and finds it again', () => {
 
 it('a cookie that is none of ours is replaced', () => {
   const odd = browser('../../etc');
-  deskOf(odd.cookies);
+  processorFor(odd.cookies);
   expect(odd.id()).toMatch(/^[0-9a-f-]{36}$/);
 });
 
 it('the processors longest unused are switched off, the one in use is not', () => {
   const mine = browser();
-  const desk = deskOf(mine.cookies);
+  const desk = processorFor(mine.cookies);
   const left = browser();
-  const abandoned = deskOf(left.cookies);
+  const abandoned = processorFor(left.cookies);
   for (let i = 0; i < 250; i++) {
-    deskOf(browser().cookies);
-    if (i % 50 === 0) expect(deskOf(mine.cookies)).toBe(desk);
+    processorFor(browser().cookies);
+    if (i % 50 === 0) expect(processorFor(mine.cookies)).toBe(desk);
   }
-  expect(deskOf(mine.cookies)).toBe(desk);
-  expect(deskOf(left.cookies)).not.toBe(abandoned);
+  expect(processorFor(mine.cookies)).toBe(desk);
+  expect(processorFor(left.cookies)).not.toBe(abandoned);
 });

@@ -6,7 +6,7 @@ const MOST_DESKS = 200;
 const COOKIE = 'pebble-desk';
 const desks = new Map<string, Processor>();
 
-export function deskOf(cookies: AstroCookies): Processor {
+export function processorFor(cookies: AstroCookies): Processor {
   let id = cookies.get(COOKIE)?.value;
   if (!id || !/^[0-9a-f-]{36}$/.test(id)) {
     id = crypto.randomUUID();

@@ -1,4 +1,4 @@
-import { levelSteps } from '@pebble-hall/core/commissioning';
+import { levelSteps, type NoiseTrait } from '@pebble-hall/core/commissioning';
 import { averageRepeats, packHarmonics, type AnalysedSweep } from '@pebble-hall/core/measure';
 import type { Point } from '@pebble-hall/core/geometry';
 import {
@@ -17,10 +17,18 @@ import {
 } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { type PlayRequest } from '../ports/rig';
-import { joinPair, playOnly, recordSweep, type SweepOptions, type TimeBy } from './recordSweep';
+import {
+  joinPair,
+  playOnly,
+  readNoise,
+  recordSilence,
+  recordSweep,
+  type SweepOptions,
+  type TimeBy,
+} from './recordSweep';
 import { activeMemory } from '../ports/processor';
 import { theProcessor } from './theProcessor';
-import { repository } from '../store';
+import { projectNow, repository } from '../store';
 import { levelOffsetDb, microphoneOf, rigName, rigOf, placeMicrophones, type Stand } from './theRig';
 
 /** What the processor holds at this moment. */
@@ -75,6 +83,8 @@ export interface TakeOptions extends Omit<SweepOptions, 'signal' | 'onProgress'>
   durationS?: number;
   /** whether a reference click ends the sweep, where the project has one */
   withReference?: boolean;
+  /** what stood out of the room's noise ahead of it */
+  noise?: NoiseTrait[];
   through?: PlayRequest['through'];
 }
 
@@ -209,7 +219,8 @@ export async function measureSweeps(
   const measured: MeasuredSweep[] = [];
   for (const [i, { spot, ear, pair, floor }] of at.entries()) {
     const { sweep: analysed, repeats } = averaged[i]!;
-    const { arrival, margins, distortionDb, verdict, decayEnd, harmonics, reference, impulse } = analysed;
+    const { arrival, margins, distortionDb, verdict, decayEnd, harmonics, reference, impulse, polarity } =
+      analysed;
     const traceId = crypto.randomUUID();
     const arrays = [traceArray(traceId, impulse)];
     const harmonicsId = crypto.randomUUID();
@@ -253,6 +264,8 @@ export async function measureSweeps(
       margins,
       arrivalS: arrival?.onsetS ?? null,
       distortionDb,
+      polarity,
+      noise: options.noise ?? [],
       inAverage: true,
       note: '',
       conditions: conditionsNow(project, spot, loudspeaker, rigName(project)),
@@ -267,6 +280,23 @@ export async function measureSweeps(
     measured.push({ sweep, arrays });
   }
   return measured;
+}
+
+/** So long is listened ahead of the sweeps at a spot. */
+const LISTEN_S = 1.2;
+
+/** What stands out of the noise where the first of some microphones stands, before anything is played there. */
+export async function listenAt(places: AtSpot[], signal: AbortSignal): Promise<NoiseTrait[]> {
+  const project = projectNow();
+  const [first] = places;
+  const spot = project.place.spots.find((s) => s.id === first?.spotId);
+  const microphone = project.rig.microphones.find((m) => m.id === first?.microphoneId);
+  if (!spot || !microphone) return [];
+  const device = rigOf(project);
+  placeMicrophones(device, project, [{ microphone, at: capsuleAt(spot) }]);
+  const { rate } = await device.open();
+  const silence = await recordSilence(device, microphone.input, LISTEN_S, { signal });
+  return (await readNoise(silence, rate, signal)).traits;
 }
 
 /** The floor microphone's part of a pair, joined to the ear's; null when the floor heard nothing. */

@@ -1,9 +1,10 @@
+import type { NoiseTrait } from '@pebble-hall/core/commissioning';
 import { type Project, type Sweep, loudspeakerById } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { abortError, isAbort } from '../ports/abort';
 import { projectNow, projectOwner, sentenceOf } from '../store';
 import { reasonSentence } from '../words/sweepReasons';
-import { measureSweeps, memoryStamp, type AtSpot, type MeasuredSweep } from './measuring';
+import { listenAt, measureSweeps, memoryStamp, type AtSpot, type MeasuredSweep } from './measuring';
 import { notify, notifyProblem } from './notify';
 import { processorChanged } from './processorChanged';
 import { handsFree, prompt, type HandsFree } from './prompts';
@@ -133,10 +134,12 @@ async function takeJob(
   at: WalkNow,
   signal: AbortSignal,
   how: HandsFree,
+  noise: NoiseTrait[],
 ): Promise<MeasuredSweep[]> {
   const measure = (which: AtSpot[], again: boolean) =>
     measureSweeps(projectNow(), which, loudspeakerId, 'as found', {
       signal,
+      noise,
       onProgress: (share) => setNow({ ...at, share, again }),
       onWatch: (watched) => watchers.forEach((watcher) => watcher(watched)),
     });
@@ -178,11 +181,13 @@ async function take(stops: WalkStop[]): Promise<void> {
           await countDown({ ...base, loudspeakerId: jobs[0]!.loudspeakerId, done }, how, signal);
         }
         await prompt('hold still', how.prompts, signal);
+        const noise = await listenAt(places, signal);
         for (const job of jobs) {
           const at = { ...base, loudspeakerId: job.loudspeakerId, done };
           setNow(at);
           // a full disk: stop, keep what is at hand
-          for (const measured of await takeJob(job, at, signal, how)) if (!(await store(measured))) return;
+          for (const measured of await takeJob(job, at, signal, how, noise))
+            if (!(await store(measured))) return;
           done++;
         }
       }

@@ -1,6 +1,7 @@
 import { findMisfits, indistinguishable, type PlannedChannel } from '../commissioning/index.js';
 import { distanceBetween } from '../geometry/index.js';
 import type { Reason } from '../measure/index.js';
+import { LIMIT_DB, LOUD_ENOUGH_DB, UNCLEAR } from './channelLimits.js';
 import { fittedOf } from './progress.js';
 import { travelS } from './travel.js';
 import type { Loudspeaker, Project } from './types.js';
@@ -14,11 +15,6 @@ export type Finding =
   | { kind: 'polarity unclear' }
   | { kind: 'misfit'; wrongBand: boolean; lateS: number; couldBe: string[] }
   | { kind: 'distorted'; percent: number; limitPercent: number };
-
-/** More than this is no longer the loudspeaker's own: it is driven too hard, or broken. Noise counts too, so quiet checks do not tell. */
-const LIMIT_DB = { 'full range': -26, subwoofer: -20 } as const;
-const LOUD_ENOUGH_DB = 20;
-const UNCLEAR = 1.1;
 
 const percent = (db: number) => 100 * 10 ** (db / 20);
 

@@ -55,6 +55,8 @@ export {
 export { lowInput } from './lowInput.js';
 export { movedSpots, type MovedSpot } from './movedSpots.js';
 export { oddSweeps, type OddSweep } from './oddSweeps.js';
+export { LIMIT_DB, LOUD_ENOUGH_DB, UNCLEAR } from './channelLimits.js';
+export { roundFindings, roundNoise, type RoundFault, type RoundFinding } from './roundFindings.js';
 export {
   designKey,
   fittedOf,

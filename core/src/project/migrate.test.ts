@@ -32,7 +32,14 @@ it('from version 7 on: names of the trade, however deep they lie', () => {
   };
   expect(migrateProject<unknown>(seven)).toMatchObject({
     version: 8,
-    sweeps: [{ conditions: { output: 1 }, verdict: { snrDb: 40, reasons: [{ kind: 'silent', snrDb: 3 }] } }],
+    sweeps: [
+      {
+        polarity: null,
+        noise: [],
+        conditions: { output: 1 },
+        verdict: { snrDb: 40, reasons: [{ kind: 'silent', snrDb: 3 }] },
+      },
+    ],
     rig: { checks: { left: { margins: [{ centre: 63, snrDb: 20 }] } } },
   });
 });

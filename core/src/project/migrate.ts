@@ -17,7 +17,8 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 5 to 6: bass management: a low-frequency channel in every correction, what goes to the subwoofers in every output;
  * loads keep their verdict.
  * 6 to 7: a correction knows what its steps rested on.
- * 7 to 8: a target tells whether it keeps natural roll-offs, the headroom guard for which signals it is; names of the trade.
+ * 7 to 8: a target tells whether it keeps natural roll-offs, the headroom guard for which signals it is; sweeps keep polarity
+ * and what stood out of the noise; names of the trade.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -226,6 +227,7 @@ const STEPS: Record<number, Step> = {
         };
       }),
       headphones: (now['headphones'] as Stored[]).map((h) => ({ ...h, target: kept(h['target']) })),
+      sweeps: ((now['sweeps'] ?? []) as Stored[]).map((s) => ({ ...s, polarity: null, noise: [] })),
     };
   },
 };

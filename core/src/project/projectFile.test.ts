@@ -104,6 +104,8 @@ const project: Project = {
     {
       id: 's1',
       stage: 'as found',
+      polarity: { reversed: false, certainty: 3.5, arrivalS: 0.012 },
+      noise: [],
       roundId: 'r1',
       spotId: 'home',
       loudspeakerId: 'left',

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { byId, channel, id, level, list, metres, number, text, time } from './schemaValues.js';
+import { byId, channel, id, level, list, metres, noiseTraits, number, text, time } from './schemaValues.js';
 import { margins, verdict } from './sweepSchema.js';
 
 const levelCalibration = Joi.object({
@@ -83,7 +83,7 @@ export const rig = Joi.object({
   noise: Joi.object({
     takenAt: time,
     bands: list(Joi.object({ centre: number, noiseDb: level }), 100),
-    traits: list(Joi.object({ kind: text, riseDb: number }).unknown(true), 100),
+    traits: noiseTraits,
   }).allow(null),
   checks: byId(
     Joi.object({

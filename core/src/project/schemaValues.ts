@@ -13,3 +13,4 @@ export const list = (item: Joi.Schema, most: number) => Joi.array().items(item).
 export const byId = (item: Joi.Schema) => Joi.object().pattern(id, item).max(1000);
 /** JSON has no infinity: a level of nothing is written as null. */
 export const level = number.allow(null, -Infinity);
+export const noiseTraits = list(Joi.object({ kind: text, riseDb: number }).unknown(true), 100);

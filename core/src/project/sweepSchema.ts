@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { channel, id, level, list, number, position, text, time } from './schemaValues.js';
+import { channel, id, level, list, noiseTraits, number, position, text, time } from './schemaValues.js';
 
 export const verdict = Joi.object({
   state: Joi.valid('good', 'doubtful', 'failed'),
@@ -34,6 +34,8 @@ export const sweep = Joi.object({
   margins,
   arrivalS: number.allow(null),
   distortionDb: level,
+  polarity: Joi.object({ reversed: Joi.boolean(), certainty: number, arrivalS: number }).allow(null),
+  noise: noiseTraits,
   inAverage: Joi.boolean(),
   note: Joi.string().max(2000).allow(''),
   conditions: Joi.object({

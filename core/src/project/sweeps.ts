@@ -1,4 +1,5 @@
-import type { BandMargin, Verdict } from '../measure/index.js';
+import type { NoiseTrait } from '../commissioning/index.js';
+import type { BandMargin, Polarity, Verdict } from '../measure/index.js';
 import type { Point } from '../geometry/index.js';
 
 /** What the processor held while a sweep was taken. */
@@ -61,6 +62,10 @@ export interface Sweep {
   /** seconds from loudspeaker drive to onset, null when nothing arrived */
   arrivalS: number | null;
   distortionDb: number | null;
+  /** which way round the loudspeaker moved; null where it cannot be told, or was not kept */
+  polarity: Polarity | null;
+  /** what stood out of the room's noise ahead of the sweeps at this spot; nothing where nobody listened */
+  noise: NoiseTrait[];
   /** false when it is kept but not averaged */
   inAverage: boolean;
   note: string;

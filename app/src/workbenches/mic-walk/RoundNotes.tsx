@@ -1,4 +1,5 @@
 import {
+  type Loudspeaker,
   type Project,
   type Spot,
   type Sweep,
@@ -9,12 +10,16 @@ import {
   isSpotTaken,
   sweepOf,
   levelAdvice,
+  roundFindings,
+  roundNoise,
   loudspeakerById,
 } from '@pebble-hall/core/project';
 import { useMemo, type ReactNode } from 'react';
 import { Note } from '../../parts/Note';
 import { changeProject } from '../../services/changeProject';
 import { rigName } from '../../services/theRig';
+import { noiseSentence } from '../../words/noiseSentence';
+import { roundFindingSentence } from '../../words/roundFindings';
 import { reasonSentence } from '../../words/sweepReasons';
 import { groundPlaneText } from './groundPlaneText';
 import { useAverageMovement } from './useAverageMovement';
@@ -135,11 +140,32 @@ function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {
   const spotName = (id: string) => spots.find((s) => s.id === id)?.name ?? '';
   const channel = (id: string) => loudspeakerById({ loudspeakers }, id)?.name ?? '';
   const again = (sweep: Sweep) => ({ word: 'Repeat this one', sweeps: [sweep] });
+  const findings = roundFindings(project);
+  const faults = findings.map((finding): Said => ({
+    key: `fault ${finding.loudspeaker.id} ${finding.fault.kind}`,
+    attention: true,
+    text: `${finding.isEverywhere ? '' : `${finding.sweeps.map((s) => spotName(s.spotId)).join(', ')}, `}${finding.loudspeaker.name}: ${roundFindingSentence(finding)}.`,
+    ...(finding.isEverywhere ? {} : { repeat: { word: 'Repeat', sweeps: finding.sweeps } }),
+  }));
+  /** what a channel does everywhere is not a sweep's fault: repeating it does not help */
+  const isNoisy = (l: Loudspeaker) =>
+    findings.some(
+      (f) => f.loudspeaker.id === l.id && (f.fault.kind === 'distorted' || f.fault.kind === 'rattles'),
+    );
+  const exchangedAt = (s: Spot) =>
+    findings.some((f) => f.fault.kind === 'misfit' && f.sweeps.some((w) => w.spotId === s.id));
+  const noise = roundNoise(project).map(({ trait, spots: at }): Said => ({
+    key: `noise ${trait.kind}`,
+    attention: trait.kind === 'hum',
+    text: `${at.length === spots.length ? '' : `${at.map((s) => s.name).join(', ')}: `}${noiseSentence(trait)}`,
+  }));
   const bad = spots.flatMap((s) =>
     fittedOf(project).flatMap((l): Said[] => {
       const sweep = sweepOf(project, s.id, l.id);
       if (!sweep || sweep.verdict.state === 'good') return [];
-      const why = sweep.verdict.reasons.map(reasonSentence).join('; ');
+      const reasons = sweep.verdict.reasons.filter((r) => !(r.kind === 'disturbed' && isNoisy(l)));
+      if (reasons.length === 0) return [];
+      const why = reasons.map(reasonSentence).join('; ');
       return [
         { key: sweep.id, attention: true, text: `${s.name}, ${l.name}: ${why}.`, repeat: again(sweep) },
       ];
@@ -164,14 +190,15 @@ function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {
     repeat: { word: 'Repeat from there', sweeps },
   }));
   const moved = movedSpots(project)
-    .filter((m) => !knocked.some((k) => k.spot.id === m.spot.id))
+    // exchanged outputs look like another place of the microphone
+    .filter((m) => !knocked.some((k) => k.spot.id === m.spot.id) && !exchangedAt(m.spot))
     .map(({ spot, sweeps, byM }): Said => ({
       key: `moved ${spot.id}`,
       attention: true,
       text: `${spot.name}: the arrivals do not fit one place. From ${channel(sweeps[0]!.loudspeakerId)} on, the microphone stood about ${Math.max(1, Math.round(100 * byM))} cm elsewhere.`,
       repeat: { word: 'Repeat from there', sweeps },
     }));
-  return [...bad, ...odd, ...clicked, ...moved];
+  return [...faults, ...bad, ...odd, ...clicked, ...moved, ...noise];
 }
 
 /** Which microphone goes where for the next play. */

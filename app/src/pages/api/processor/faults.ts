@@ -1,13 +1,13 @@
 import { LEFT_OVER } from '@pebble-hall/stand-ins/processor';
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody } from '../../../server/answers';
-import { deskOf } from '../../../server/desks';
+import { processorFor } from '../../../server/desks';
 import { faultSchema } from '../../../server/schemas';
 
 /** Practice faults of the stand-in: the link breaks once a share of the next transfer has arrived; settings left over from before. */
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
-    const desk = deskOf(cookies);
+    const desk = processorFor(cookies);
     const { breakAtShare, leftOver } = await jsonBody(request, faultSchema);
     if (breakAtShare !== undefined) desk.breakAtShare = breakAtShare;
     if (leftOver) desk.set(LEFT_OVER);

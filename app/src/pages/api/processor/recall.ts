@@ -1,12 +1,12 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody } from '../../../server/answers';
-import { deskOf } from '../../../server/desks';
+import { processorFor } from '../../../server/desks';
 import { recallSchema } from '../../../server/schemas';
 
 /** Makes a memory the active one. */
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
-    const desk = deskOf(cookies);
+    const desk = processorFor(cookies);
     desk.recall((await jsonBody(request, recallSchema)).letter);
     return answer(desk.state());
   });

@@ -36,11 +36,16 @@ export function Verdict({ list, load }: { list: Comparison[]; load: MemoryLoad |
       </span>
     );
   }
-  const worst = largest(judged.filter((d) => !d.agrees));
+  const wrong = judged.filter((d) => !d.agrees);
+  const worst = largest(wrong);
+  // what is inverted, exchanged or distorts may have the level that was predicted
+  const how =
+    Math.abs(worst.worstDb) > AGREES_DB
+      ? `The largest miss is ${formatDb(worst.worstDb)} at ${formatHz(worst.worstAt)}`
+      : `${wrong.length} of them ${wrong.length === 1 ? 'has' : 'have'} the level that was predicted, and something else is wrong`;
   return (
     <span className="attention">
-      {of} measured again. The largest miss is {formatDb(worst.worstDb)} at {formatHz(worst.worstAt)}: choose
-      the channel to see why.{notJudged}
+      {of} measured again. {how}: choose the channel to see why.{notJudged}
     </span>
   );
 }

@@ -20,6 +20,7 @@ import { runJob } from '../../../services/jobs';
 import { repository } from '../../../store';
 import { othersOf } from './arrivals';
 import { differenceOf, heardOf, type Difference } from './difference';
+import { faultsOf } from './faultsOf';
 import { missReasons } from './missReasons';
 
 export const grid = logGrid();
@@ -129,15 +130,26 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
   }));
   return list.map((c, i) => {
     const { id, predictedDb, verifiedDb, span, difference } = c;
-    const { verified } = heard[i]!;
-    if (!verified || !verifiedDb || !difference || difference.agrees) return c;
-    if (!difference.isJudged) return { ...c, reasons: [notJudged(difference, verified.levelDbfs)] };
+    const { verified, found, own } = heard[i]!;
+    if (!verified || !verifiedDb || !difference) return c;
     const loudspeaker = loudspeakerById(ground.place, id)!;
+    const others = othersOf(ground, arrivals, arrivals[i]!);
+    const faults = faultsOf({
+      role: loudspeaker.role,
+      found,
+      verified,
+      isInverted: own.before.inverted !== own.after.inverted,
+      ...others,
+    });
+    // a level that agrees is no pass while something else is wrong
+    if (faults.length > 0) return { ...c, difference: { ...difference, agrees: false }, reasons: faults };
+    if (difference.agrees) return c;
+    if (!difference.isJudged) return { ...c, reasons: [notJudged(difference, verified.levelDbfs)] };
     const reasons = missReasons(grid, {
       predictedDb: smoothLevels(grid, predictedDb, 6),
       verifiedDb: smoothLevels(grid, verifiedDb, 6),
       span,
-      ...othersOf(ground, arrivals, arrivals[i]!),
+      ...others,
       role: loudspeaker.role,
       snrDb: marginNear(verified, difference.worstAt),
       sameMemory: verified.memory.checksum === load.checksum,

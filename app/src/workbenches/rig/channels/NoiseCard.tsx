@@ -1,7 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { weightingDb } from '@pebble-hall/core/level';
 import { splOffsetDb } from '../../../services/theRig';
-import { noiseSentence } from './noiseSentence';
+import { noiseSentence } from '../../../words/noiseSentence';
 
 /** The noise of the room in words. */
 export function NoiseCard({ project }: { project: Project }) {

@@ -1,12 +1,12 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody, letterOf } from '../../../../server/answers';
-import { deskOf } from '../../../../server/desks';
+import { processorFor } from '../../../../server/desks';
 import { copySchema, renameSchema } from '../../../../server/schemas';
 
 /** Names a memory. */
 export const PATCH: APIRoute = ({ params, request, cookies }) =>
   guarded(async () => {
-    const desk = deskOf(cookies);
+    const desk = processorFor(cookies);
     desk.rename(letterOf(params.letter), (await jsonBody(request, renameSchema)).name);
     return answer(desk.state());
   });
@@ -14,7 +14,7 @@ export const PATCH: APIRoute = ({ params, request, cookies }) =>
 /** Copies a memory over another. */
 export const POST: APIRoute = ({ params, request, cookies }) =>
   guarded(async () => {
-    const desk = deskOf(cookies);
+    const desk = processorFor(cookies);
     desk.copy(letterOf(params.letter), (await jsonBody(request, copySchema)).to);
     return answer(desk.state());
   });
@@ -22,7 +22,7 @@ export const POST: APIRoute = ({ params, request, cookies }) =>
 /** Reads a memory back: settings as JSON, or with `?part=filters` all filters as little-endian float 32 in output order. */
 export const GET: APIRoute = ({ params, url, cookies }) =>
   guarded(() => {
-    const { summary, filters } = deskOf(cookies).read(letterOf(params.letter));
+    const { summary, filters } = processorFor(cookies).read(letterOf(params.letter));
     if (url.searchParams.get('part') !== 'filters') return answer(summary);
     return new Response(filters.slice().buffer, {
       headers: { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' },

@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody } from '../../../../server/answers';
-import { deskOf } from '../../../../server/desks';
+import { processorFor } from '../../../../server/desks';
 import { transferSchema } from '../../../../server/schemas';
 import { CHUNK_BYTES } from '../../../../server/link';
 
@@ -9,7 +9,7 @@ export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
     const { letter, name, outputs, checksum } = await jsonBody(request, transferSchema);
     return answer(
-      { ...deskOf(cookies).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
+      { ...processorFor(cookies).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
       201,
     );
   });

@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
 import { answer, BadRequest, bodyUpTo, guarded } from '../../../../../server/answers';
-import { deskOf } from '../../../../../server/desks';
+import { processorFor } from '../../../../../server/desks';
 import { CHUNK_BYTES, linkTime } from '../../../../../server/link';
 
 /** Takes one chunk; `?offset=` is its first byte, `?crc=` the CRC-32 of its bytes. */
@@ -11,17 +11,17 @@ export const PUT: APIRoute = ({ params, request, url, cookies }) =>
       throw new BadRequest(400, 'A chunk needs offset and crc.');
     const bytes = await bodyUpTo(request, CHUNK_BYTES);
     await linkTime(bytes.length);
-    return answer(deskOf(cookies).chunk(params.id ?? '', offset!, bytes, crc!));
+    return answer(processorFor(cookies).chunk(params.id ?? '', offset!, bytes, crc!));
   });
 
 /** How far a transfer is, to go on with it. */
 export const GET: APIRoute = ({ params, cookies }) =>
-  guarded(() => answer({ ...deskOf(cookies).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }));
+  guarded(() => answer({ ...processorFor(cookies).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }));
 
 /** Gives a transfer up; the memory stays as it was. */
 export const DELETE: APIRoute = ({ params, cookies }) =>
   guarded(() => {
-    const desk = deskOf(cookies);
+    const desk = processorFor(cookies);
     desk.abandon(params.id ?? '');
     return answer(desk.state());
   });

@@ -1,5 +1,5 @@
 import type { NoiseTrait } from '@pebble-hall/core/commissioning';
-import { formatHz } from '../../../charts/chartMath';
+import { formatHz } from '../charts/chartMath';
 
 /** What stands out of a noise floor, and what helps against it. */
 export function noiseSentence(trait: NoiseTrait): string {
