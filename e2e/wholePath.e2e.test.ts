@@ -275,7 +275,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.among('What is worked on', 'Filter');
     await user.among('Form of the filter', 'Sections');
     await user.sees('filters made');
-    await user.reads('The filter as made', /Remaining error\s+[01]\.\d\d dB RMS\s+Latency\s+0\.0 ms/);
+    await user.reads('The filter as made', /Remaining error\s+[01]\.\d\d dB RMS[^]*Latency\s+0\.0 ms/);
     await user.among('What is worked on', 'Levels and delays');
     await user.press('Apply');
     await user.until(

@@ -34,10 +34,10 @@ export function FrameHeader({
   redo: string | null;
 }) {
   const picker = useRef<HTMLInputElement>(null);
-  const step = async (way: 'undo' | 'redo') => {
+  const step = async (direction: 'undo' | 'redo') => {
     try {
-      const label = await projectOwner()[way]();
-      if (label) notify(`${way === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
+      const label = await projectOwner()[direction]();
+      if (label) notify(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${label}.`);
     } catch (error) {
       notifyProblem(sentenceOf(error));
     }

@@ -11,7 +11,7 @@ const dip: LeftAlone = {
   wantedDb: 11.2,
   reason: 'moves',
   standardDeviationDb: 5.13,
-  turned: 0,
+  nonMinimumPhase: 0,
 };
 const words = (change: Partial<LeftAlone>) => readLeftAlone({ ...dip, ...change }, 6, 15);
 
@@ -28,7 +28,7 @@ describe('what was left alone, in words', () => {
   });
 
   it('tells at how many spots a dip is not of minimum phase', () => {
-    const { text, small } = words({ reason: 'not minimum phase', turned: 2 / 3 });
+    const { text, small } = words({ reason: 'not minimum phase', nonMinimumPhase: 2 / 3 });
     expect(text).toContain('is not of minimum phase');
     expect(small).toMatch(/^at 67 % of the spots/);
   });

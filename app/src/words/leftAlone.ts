@@ -9,7 +9,7 @@ export const changeWords = (gainDb: number): string =>
 
 /** What was left alone, and why, in words. */
 export function readLeftAlone(
-  { at, offDb, gainDb, wantedDb, reason, standardDeviationDb, turned }: LeftAlone,
+  { at, offDb, gainDb, wantedDb, reason, standardDeviationDb, nonMinimumPhase }: LeftAlone,
   maxBoostDb: number,
   maxCutDb: number,
 ): { text: string; small: string } {
@@ -24,7 +24,7 @@ export function readLeftAlone(
     case 'not minimum phase':
       return {
         text: `Dip at ${formatHz(at)}, ${off}, is not of minimum phase: ${done}.`,
-        small: `at ${Math.round(100 * turned)} % of the spots a later sound cancels the first; a filter would raise both`,
+        small: `at ${Math.round(100 * nonMinimumPhase)} % of the spots a later sound cancels the first; a filter would raise both`,
       };
     case 'too deep':
       return {

@@ -168,8 +168,8 @@ function refined(
     };
     for (let i = 0; i < now.settings.length; i++) {
       if (i > 0 && step === 1) attempt(i, (s) => ({ ...s, inverted: !s.inverted }));
-      for (const way of [1, -1]) {
-        const by = way * step;
+      for (const direction of [1, -1]) {
+        const by = direction * step;
         attempt(i, (s) => ({ ...s, gainDb: clamp(s.gainDb + 3 * by, -limits.mostCutDb, 0) }));
         attempt(i, (s) => ({ ...s, delayS: clamp(s.delayS + 0.004 * by, 0, limits.mostDelayS) }));
         for (let j = 0; j < limits.sections; j++) {

@@ -68,7 +68,7 @@ export interface ChannelDesign {
   strengthAt: Float64Array;
   /** standard deviation over the spots, dB, and share of them that is not of minimum phase */
   standardDeviationDb: Float64Array;
-  turned: Float64Array;
+  nonMinimumPhase: Float64Array;
   leftAlone: LeftAlone[];
   /** RMS distance to the target over the span, 1/6 octave, levels matched; before and after */
   distance: { before: number; after: number };
@@ -83,7 +83,7 @@ export interface MeasuredChannel {
   leftOut: Float64Array[];
   average: SpotAverage;
   /** share of the spots that are not of minimum phase, and the excess phase that they share */
-  turned: Float64Array;
+  nonMinimumPhase: Float64Array;
   shared: SharedPhase | null;
   rollOffs: RollOffs;
   /** the span that it has by itself */
@@ -110,7 +110,7 @@ export function measuredChannel(
   const average = averageSpots(grid, powers, weights);
   const { averageDb } = average;
   return {
-    turned: nonMinimumPhaseShare(grid, excess, weights),
+    nonMinimumPhase: nonMinimumPhaseShare(grid, excess, weights),
     shared: excess.length > 0 ? sharedPhase(grid, excess, weights) : null,
     rollOffs: findRollOffs(grid, averageDb),
     powers,
@@ -133,7 +133,7 @@ export function designChannel(
     weights,
     leftOut: out,
     average,
-    turned,
+    nonMinimumPhase,
     rollOffs,
     ownSpan: own,
     forDesignDb,
@@ -143,7 +143,7 @@ export function designChannel(
 ): ChannelDesign {
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = request;
   const besides = besidesOf(request.besides ?? [], grid);
-  const traits = { standardDeviationDb: average.standardDeviationDb, turned };
+  const traits = { standardDeviationDb: average.standardDeviationDb, nonMinimumPhase };
   const towards = (target: Target) => {
     const span =
       request.span ?? withinGrid(grid, target.keepsRollOff ? extendedSpan(own, rollOffs, target) : own);

@@ -46,7 +46,7 @@ export interface SpotTraits {
   /** standard deviation over the spots, dB */
   standardDeviationDb: Float64Array;
   /** share of spots that are not of minimum phase there, 0 to 1; nowhere when absent */
-  turned?: Float64Array;
+  nonMinimumPhase?: Float64Array;
 }
 
 /** Spots that differ by this standard deviation get half the boost, or half the cut. */
@@ -69,7 +69,7 @@ const HALF_CUT_DB = 12;
 export function designMagnitude(
   frequency: Float64Array,
   averageDb: Float64Array,
-  { standardDeviationDb, turned }: SpotTraits,
+  { standardDeviationDb, nonMinimumPhase }: SpotTraits,
   targetDb: Float64Array,
   limits: CorrectionLimits,
   smoothDb: Float64Array = smoothForDesign(frequency, averageDb),
@@ -91,7 +91,12 @@ export function designMagnitude(
     const full =
       wanted <= 0
         ? trust(HALF_CUT_DB) * Math.max(wanted, -cutDb)
-        : dbOfGain(regularised(gainOfDb(-wanted), (1 - (turned?.[i] ?? 0)) * trust(HALF_BOOST_DB) * boostDb));
+        : dbOfGain(
+            regularised(
+              gainOfDb(-wanted),
+              (1 - (nonMinimumPhase?.[i] ?? 0)) * trust(HALF_BOOST_DB) * boostDb,
+            ),
+          );
     return weight[i]! * full;
   });
   return { gainDb: fullDb.map((g, i) => strengthAt[i]! * g), fullDb, wantedDb, strengthAt };

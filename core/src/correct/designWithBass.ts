@@ -63,7 +63,7 @@ export function designWithBass(
     wantedDb: below((d) => d.wantedDb),
     strengthAt: below((d) => d.strengthAt),
     standardDeviationDb: below((d) => d.standardDeviationDb),
-    turned: below((d) => d.turned),
+    nonMinimumPhase: below((d) => d.nonMinimumPhase),
     leftAlone: [
       ...sub.leftAlone.filter((l) => l.at < crossoverHz),
       ...main.leftAlone.filter((l) => l.at >= crossoverHz),

@@ -23,7 +23,13 @@ export {
 } from './designMagnitude.js';
 export { designWithBass, type BassSum } from './designWithBass.js';
 export { excessPhase, sharedPhase, nonMinimumPhaseShare } from './excessPhase.js';
-export { leftAlone, MOVES_DB, TURNED_SHARE, type LeftAlone, type LeftReason } from './leftAlone.js';
+export {
+  leftAlone,
+  MOVES_DB,
+  NON_MINIMUM_PHASE_SHARE,
+  type LeftAlone,
+  type LeftReason,
+} from './leftAlone.js';
 export {
   correctionFir,
   MOST_PRE_S,

@@ -20,7 +20,7 @@ export interface LeftAlone {
   /** standard deviation over the spots there, dB */
   standardDeviationDb: number;
   /** share of the spots that are not of minimum phase there, 0 to 1 */
-  turned: number;
+  nonMinimumPhase: number;
 }
 
 /** Less than this from the target is no fault; this much left undone is worth a word. */
@@ -31,7 +31,7 @@ const HELD_DB = 1;
 /** Spots that differ by this much do not share a dip. */
 export const MOVES_DB = 3;
 /** A dip that this share of the spots has as no minimum phase is one that a filter cannot fill. */
-export const TURNED_SHARE = 0.5;
+export const NON_MINIMUM_PHASE_SHARE = 0.5;
 
 /**
  * Where the design stays away from the target within the span, and the reason: a dip that differs from spot to spot
@@ -44,7 +44,7 @@ export const TURNED_SHARE = 0.5;
 export function leftAlone(
   frequency: Float64Array,
   averageDb: Float64Array,
-  { standardDeviationDb, turned }: SpotTraits,
+  { standardDeviationDb, nonMinimumPhase }: SpotTraits,
   targetDb: Float64Array,
   { gainDb, fullDb, wantedDb }: Pick<MagnitudeDesign, 'gainDb' | 'fullDb' | 'wantedDb'>,
   limits: CorrectionLimits,
@@ -73,7 +73,8 @@ export function leftAlone(
     while (isLeft(end) && Math.sign(off[end]!) === Math.sign(off[from]!)) end++;
     let at = from;
     for (let i = from; i < end; i++) if (Math.abs(left[i]!) > Math.abs(left[at]!)) at = i;
-    const reason = off[at]! < 0 ? dipReason(standardDeviationDb[at]!, turned?.[at] ?? 0) : 'cut limit';
+    const reason =
+      off[at]! < 0 ? dipReason(standardDeviationDb[at]!, nonMinimumPhase?.[at] ?? 0) : 'cut limit';
     // what nothing held back is the flank of something finer than the design resolves: no reason to tell
     const held =
       reason === 'cut limit'
@@ -89,7 +90,7 @@ export function leftAlone(
         wantedDb: wantedDb[at]!,
         reason,
         standardDeviationDb: standardDeviationDb[at]!,
-        turned: turned?.[at] ?? 0,
+        nonMinimumPhase: nonMinimumPhase?.[at] ?? 0,
       });
     }
     from = end - 1;
@@ -97,5 +98,9 @@ export function leftAlone(
   return out;
 }
 
-const dipReason = (standardDeviationDb: number, turned: number): LeftReason =>
-  standardDeviationDb > MOVES_DB ? 'moves' : turned >= TURNED_SHARE ? 'not minimum phase' : 'too deep';
+const dipReason = (standardDeviationDb: number, nonMinimumPhase: number): LeftReason =>
+  standardDeviationDb > MOVES_DB
+    ? 'moves'
+    : nonMinimumPhase >= NON_MINIMUM_PHASE_SHARE
+      ? 'not minimum phase'
+      : 'too deep';

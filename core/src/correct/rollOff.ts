@@ -19,6 +19,8 @@ const DEEPEST_DB = 24;
 const MOST_MISFIT_DB = 6;
 /** A roll-off must explain the end better than none does, by this share of the misfit. */
 const BETTER = 0.8;
+/** What falls otherwise must explain it better than a roll-off by this much, or the loudspeaker's own end is the likelier. */
+const CLEARLY = 2;
 /** An end that falls by less than this at the edge of the grid is none. */
 const LEAST_FALL_DB = 3;
 /** No loudspeaker's band ends with 6 dB per octave: what falls so slowly is its balance, not its end. */
@@ -27,8 +29,12 @@ const ORDERS = [2, 3, 4, 5, 6, 8];
 const SHELVES = [0.5, 1, 2].flatMap((order) =>
   [-3, -4.5, -6, -7.5, -9].map((depthDb) => ({ depthDb, order })),
 );
-/** Their middles are tried at every so many points of the grid. */
+/** Of the grid, every so many points are looked at. */
 const COARSE = 4;
+/** Falls that are steady, dB per octave, are none either. */
+const STEADY_DB = [1, 2, 3];
+/** The treble in a room may lie so far off the middle of the band before its end begins; the lows begin at its level. */
+const MOST_OFFSET_DB = { low: 0, high: 4 };
 
 /**
  * The natural roll-offs of a response: for each end, the Butterworth magnitude that fits its level (1/3 octave, against the
@@ -48,16 +54,24 @@ export function findRollOffs(frequency: Float64Array, averageDb: Float64Array): 
     const outer = side === 'low' ? frequency[0]! : frequency.at(-1)!;
     const inside = (f: number) =>
       side === 'low' ? f <= Math.min(middle, 2 * edge) : f >= Math.max(middle, edge / 2);
-    const points = [...frequency].flatMap((f, i) => (inside(f) && Number.isFinite(smooth[i]!) ? [i] : []));
+    // a third of an octave is smooth enough to be looked at every twelfth of one
+    const points = [...frequency].flatMap((f, i) =>
+      i % COARSE === 0 && inside(f) && Number.isFinite(smooth[i]!) ? [i] : [],
+    );
+    const got = points.map((i) => Math.max(-DEEPEST_DB, smooth[i]! - level));
     const misfitOf = (modelDb: (f: number) => number) => {
-      let misfit = 0;
-      for (const i of points) {
-        const got = Math.max(-DEEPEST_DB, smooth[i]! - level);
-        misfit += Math.min(MOST_MISFIT_DB, Math.abs(got - Math.max(-DEEPEST_DB, modelDb(frequency[i]!))));
-      }
-      return misfit;
+      const off = points.map((i, k) => got[k]! - Math.max(-DEEPEST_DB, modelDb(frequency[i]!)));
+      const most = MOST_OFFSET_DB[side];
+      const offset = most === 0 ? 0 : Math.min(most, Math.max(-most, median(off)));
+      return off.reduce((sum, v) => sum + Math.min(MOST_MISFIT_DB, Math.abs(v - offset)), 0);
     };
-    let other = misfitOf(() => 0);
+    const start = side === 'low' ? Math.min(middle, 2 * edge) : Math.max(middle, edge / 2);
+    const none = misfitOf(() => 0);
+    let other = Math.min(
+      ...STEADY_DB.map((perOctave) =>
+        misfitOf((f) => -perOctave * Math.max(0, (side === 'low' ? -1 : 1) * Math.log2(f / start))),
+      ),
+    );
     let best: { rollOff: RollOff; misfit: number } | null = null;
     for (const corner of frequency) {
       if (side === 'low' ? corner > 2 * edge : corner < edge / 2) continue;
@@ -78,7 +92,7 @@ export function findRollOffs(frequency: Float64Array, averageDb: Float64Array): 
           other,
           misfitOf((f) => shelfDb(side, { cornerHz: shelves[k]!, order }, depthDb, f)),
         );
-    if (!best || best.misfit > BETTER * other) return null;
+    if (!best || best.misfit > BETTER * none || best.misfit > CLEARLY * other) return null;
     return fallDb(side, best.rollOff, outer) < -LEAST_FALL_DB ? best.rollOff : null;
   };
   return { low: fit('low'), high: fit('high') };

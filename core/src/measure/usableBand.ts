@@ -23,9 +23,9 @@ export function usableBand(
   if (top < 0) return null;
   const within = smooth.filter((level) => level > smooth[top]! - 12).sort();
   const reference = within[within.length >> 1]!;
-  const edge = (way: 1 | -1) => {
+  const edge = (direction: 1 | -1) => {
     let last = top;
-    for (let i = top; i >= 0 && i < smooth.length; i += way) {
+    for (let i = top; i >= 0 && i < smooth.length; i += direction) {
       if (smooth[i]! > reference - dropDb) last = i;
       else if (Math.abs(Math.log2(frequency[i]! / frequency[last]!)) > WIDEST_DIP) break;
     }

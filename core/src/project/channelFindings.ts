@@ -1,7 +1,7 @@
 import { findMisfits, indistinguishable, type PlannedChannel } from '../commissioning/index.js';
 import { distanceBetween } from '../geometry/index.js';
 import type { Reason } from '../measure/index.js';
-import { LIMIT_DB, LOUD_ENOUGH_DB, UNCLEAR } from './channelLimits.js';
+import { LIMIT_DB, LOUD_ENOUGH_DB, POLARITY_SNR_DB, UNCLEAR } from './channelLimits.js';
 import { fittedOf } from './progress.js';
 import { travelS } from './travel.js';
 import type { Loudspeaker, Project } from './types.js';
@@ -47,7 +47,9 @@ export function channelFindings(project: Project): Map<string, Finding[]> {
       }
       const isHeard = !verdict.reasons.some((r) => r.kind === 'silent' || r.kind === 'clipped');
       if (!isHeard) return [l.id, found] as const;
-      if (certainty !== null && certainty < UNCLEAR) found.push({ kind: 'polarity unclear' });
+      const isTold = verdict.snrDb >= POLARITY_SNR_DB[l.role];
+      if (certainty !== null && (certainty < UNCLEAR || (reversed && !isTold)))
+        found.push({ kind: 'polarity unclear' });
       else if (reversed) found.push({ kind: 'reversed' });
       const misfit = misfits.get(l.id);
       if (misfit) {

@@ -47,6 +47,7 @@ export { loudspeakerById, loudspeakerName, loudspeakerOn } from './loudspeakers.
 export {
   HIGHEST_DBFS,
   levelAdvice,
+  TELLING_DBFS,
   LOWEST_DBFS,
   SPARE_DB,
   type LevelAdvice,

@@ -3,6 +3,8 @@ import { fittedOf } from './progress.js';
 import type { Project } from './types.js';
 
 export const LOWEST_DBFS = -60;
+/** Played more softly than this, a channel that is not heard may still be there. */
+export const TELLING_DBFS = -40;
 /** Room for boosts of a correction, and for a room that adds up. */
 export const HIGHEST_DBFS = -10;
 /** The suggestion leaves this over the aim: other spots have dips of their own, and a filter may cut. */

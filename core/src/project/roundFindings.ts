@@ -1,5 +1,5 @@
 import { findMisfits, type NoiseTrait, type PlannedChannel } from '../commissioning/index.js';
-import { LIMIT_DB, LOUD_ENOUGH_DB, UNCLEAR } from './channelLimits.js';
+import { LIMIT_DB, LOUD_ENOUGH_DB, POLARITY_SNR_DB, UNCLEAR } from './channelLimits.js';
 import { fittedOf, sweepOf } from './progress.js';
 import { travelS } from './travel.js';
 import type { Loudspeaker, Project, Spot, Sweep } from './types.js';
@@ -46,7 +46,10 @@ export function roundFindings(project: Project): RoundFinding[] {
       if (sweeps.length === 0) return;
       found.push({ loudspeaker, fault, sweeps, of, isEverywhere: sweeps.length > EVERYWHERE * of });
     };
-    const told = own.filter((s) => s.polarity && s.polarity.certainty >= UNCLEAR);
+    const told = own.filter(
+      (s) =>
+        s.polarity && s.polarity.certainty >= UNCLEAR && s.verdict.snrDb >= POLARITY_SNR_DB[loudspeaker.role],
+    );
     const reversed = told.filter((s) => s.polarity!.reversed);
     // at a single seat of several a reflection may turn it; a channel that is wired wrongly is so everywhere
     if (reversed.length > EVERYWHERE * told.length) add({ kind: 'reversed' }, reversed, told.length);

@@ -1,4 +1,4 @@
-import { MOVES_DB, spanWeight, TURNED_SHARE, type ChannelDesign } from '@pebble-hall/core/correct';
+import { MOVES_DB, spanWeight, NON_MINIMUM_PHASE_SHARE, type ChannelDesign } from '@pebble-hall/core/correct';
 import type { Correction } from '@pebble-hall/core/project';
 
 /** What keeps a design from doing at one frequency all that is wanted there. */
@@ -22,7 +22,7 @@ const SOFT = 0.7;
 
 /** What limits a design at a point of the grid; the first that applies, in the order in which the design applies them. */
 export function limitAt(
-  { wantedDb, fullDb, gainDb, strengthAt, standardDeviationDb, turned, span }: ChannelDesign,
+  { wantedDb, fullDb, gainDb, strengthAt, standardDeviationDb, nonMinimumPhase, span }: ChannelDesign,
   grid: Float64Array,
   i: number,
   { maxBoostDb, maxCutDb }: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
@@ -35,7 +35,7 @@ export function limitAt(
   if (weight < SOFT) return 'soft end';
   const moves = standardDeviationDb[i]! > MOVES_DB;
   if (wanted > 0) {
-    if (turned[i]! >= TURNED_SHARE) return 'not minimum phase';
+    if (nonMinimumPhase[i]! >= NON_MINIMUM_PHASE_SHARE) return 'not minimum phase';
     if (moves) return 'dip moves';
     return wanted > maxBoostDb ? 'boost limit' : 'gentle boost';
   }

@@ -20,8 +20,17 @@ export function whyAt(
   i: number,
   limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
 ): Why {
-  const { found, predicted, targetDb, wantedDb, gainDb, strengthAt, standardDeviationDb, turned, span } =
-    design;
+  const {
+    found,
+    predicted,
+    targetDb,
+    wantedDb,
+    gainDb,
+    strengthAt,
+    standardDeviationDb,
+    nonMinimumPhase,
+    span,
+  } = design;
   const wanted = wantedDb[i]!;
   return {
     frequency: grid[i]!,
@@ -29,7 +38,7 @@ export function whyAt(
       ['As found, average', formatDb(found.averageDb[i]!)],
       ['Seats', `${signedDb(found.lowDb[i]!)} to ${formatDb(found.highDb[i]!)}`],
       ['Spots deviate by', `${standardDeviationDb[i]!.toFixed(1)} dB`],
-      ['Not of minimum phase', `${Math.round(100 * turned[i]!)} % of spots`],
+      ['Not of minimum phase', `${Math.round(100 * nonMinimumPhase[i]!)} % of spots`],
       ['Target', formatDb(targetDb[i]!)],
       ['Wanted', formatDb(wanted)],
       ['Filter', formatDb(gainDb[i]!)],

@@ -139,11 +139,15 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
       found,
       verified,
       isInverted: own.before.inverted !== own.after.inverted,
+      levelAgrees: difference.agrees,
       ...others,
     });
     // a level that agrees is no pass while something else is wrong
-    if (faults.length > 0) return { ...c, difference: { ...difference, agrees: false }, reasons: faults };
-    if (difference.agrees) return c;
+    if (difference.agrees)
+      return faults.length === 0
+        ? c
+        : { ...c, difference: { ...difference, agrees: false }, reasons: faults };
+    if (!difference.isJudged && faults.length > 0) return { ...c, reasons: faults };
     if (!difference.isJudged) return { ...c, reasons: [notJudged(difference, verified.levelDbfs)] };
     const reasons = missReasons(grid, {
       predictedDb: smoothLevels(grid, predictedDb, 6),
@@ -154,7 +158,7 @@ async function compute(ground: ComparisonGround): Promise<Comparison[]> {
       snrDb: marginNear(verified, difference.worstAt),
       sameMemory: verified.memory.checksum === load.checksum,
     });
-    return { ...c, reasons };
+    return { ...c, reasons: [...faults, ...reasons] };
   });
 }
 

@@ -8,6 +8,7 @@ const sound: MeasuredAgain = {
   found: { polarity, distortionDb: -52 },
   verified: { polarity, distortionDb: -50, verdict, stage: 'verified' },
   isInverted: false,
+  levelAgrees: true,
   laterS: 0,
   othersArrive: true,
   arrivesLike: null,
@@ -49,6 +50,7 @@ describe('a channel that was measured again', () => {
 
   it('is told to be exchanged where it arrives as another would, though its level agrees', () => {
     expect(again({}, { laterS: 0.002, arrivesLike: 'Right' })[0]).toMatch(/as Right would/);
+    expect(again({}, { laterS: 0.002, levelAgrees: false, arrivesLike: 'Right' })).toEqual([]);
     expect(again({}, { laterS: 0.002, othersArrive: false, arrivesLike: 'Right' })).toEqual([]);
   });
 });

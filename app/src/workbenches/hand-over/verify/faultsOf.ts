@@ -9,6 +9,8 @@ export interface MeasuredAgain extends Pick<Verified, 'laterS' | 'othersArrive' 
   verified: Pick<Sweep, 'polarity' | 'distortionDb' | 'verdict' | 'stage'>;
   /** whether what was loaded inverts it against how it was found */
   isInverted: boolean;
+  /** whether its level is as predicted; where it is not, its arrival is among the reasons for that */
+  levelAgrees: boolean;
 }
 
 /** Polarity through a correction is held to be known where both sweeps are this sure of it. */
@@ -44,7 +46,13 @@ export function faultsOf(m: MeasuredAgain): string[] {
   else
     for (const reason of verdict.reasons)
       if (reason.kind !== 'near noise' && reason.kind !== 'silent') out.push(reasonSentence(reason));
-  if (m.laterS !== null && Math.abs(m.laterS) > MOVED_S[role] && m.othersArrive && m.arrivesLike)
+  if (
+    m.levelAgrees &&
+    m.laterS !== null &&
+    Math.abs(m.laterS) > MOVED_S[role] &&
+    m.othersArrive &&
+    m.arrivesLike
+  )
     out.push(
       `it arrives as ${m.arrivesLike} would, and the others as expected: the two are probably exchanged`,
     );

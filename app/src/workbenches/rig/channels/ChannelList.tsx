@@ -9,6 +9,7 @@ import {
   type Finding,
   fittedOf,
   marginNow,
+  TELLING_DBFS,
 } from '@pebble-hall/core/project';
 import { IconPlayerPlay } from '@tabler/icons-react';
 import { marginSentence } from '../../../words/sweepReasons';
@@ -140,6 +141,14 @@ function Verdict({ project, loudspeaker, findings, playing, onNotFitted, onShare
   if (playing) return <span className="good">a short sweep is playing …</span>;
   if (!loudspeaker.fitted) return <span className="quiet">left out</span>;
   const silent = findings.find((f) => f.kind === 'silent');
+  const playedDbfs = project.rig.checks[loudspeaker.id]?.levelDbfs ?? 0;
+  if (silent && playedDbfs < TELLING_DBFS)
+    return (
+      <span className="attention">
+        Nothing arrived at {String(playedDbfs).replace('-', '\u2212')} dBFS: raise the level, then check it
+        again.
+      </span>
+    );
   if (silent) {
     return (
       <span className="attention">
