@@ -1,9 +1,9 @@
 import type { ProcessorLimits } from '../processing/index.js';
 import { interpolateLog, logGrid, powerOfDb } from '../signal/index.js';
-import { designChannel, measuredChannel, type ChannelDesign } from './designChannel.js';
+import { designChannel, measuredChannel, ownSpan, type ChannelDesign } from './designChannel.js';
 import { exactChannel, STARTING_FILTER, type ExactChannel } from './exactChannel.js';
 import { STARTING_GOAL } from './startingGoal.js';
-import type { Target } from './targetShape.js';
+import { targetShape, type Target } from './targetShape.js';
 
 export interface HeadphoneGoal {
   target: Target;
@@ -29,7 +29,13 @@ export function correctHeadphones(
     grid,
   );
   const found = measuredChannel(grid, [level.map(powerOfDb)]);
-  const span = { from: Math.max(25, found.ownSpan.from), to: Math.min(12000, found.ownSpan.to) };
+  // an ear raises the treble by 15 dB: what they play is judged against what they shall play, not against their loudest
+  const shape = targetShape(goal.target, grid);
+  const own = ownSpan(
+    grid,
+    level.map((v, i) => v - shape[i]!),
+  );
+  const span = { from: Math.max(20, own.from), to: Math.min(12000, own.to) };
   const request = { ...STARTING_GOAL, ...goal, id: 'headphones', span, targetOffsetDb: null };
   const design = designChannel(grid, request, found);
   return { design, exact: exactChannel(grid, design, goal, STARTING_FILTER, processor) };

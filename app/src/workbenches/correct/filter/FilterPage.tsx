@@ -217,21 +217,22 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
             <div className="row" title="For a steady tone">
               <span>Largest gain</span>
               <span>
-                <b className="mono">{formatDb(exact.headroom.toneDb)}</b> at {formatHz(exact.headroom.atHz)}
+                <b className="mono">{formatDb(exact.headroom.toneDb)}</b>{' '}
+                <small>at {formatHz(exact.headroom.atHz)}</small>
               </span>
             </div>
             <div
               className="row"
               title="What limited pink noise and strokes that die away peak at behind this filter when they peak at full scale before it"
             >
-              <span>Peak of programme</span>
+              <span>Programme peaks at</span>
               <b className="mono">{formatDb(exact.headroom.programmeDb)}</b>
             </div>
             <div
               className="row"
               title="What tones and squares at full scale, at any frequency from 20 Hz on, peak at behind this filter"
             >
-              <span>Peak of full scale</span>
+              <span>Full scale peaks at</span>
               <span>
                 <b className="mono">{formatDb(exact.headroom.fullScaleDb)}</b>,{' '}
                 {exact.headroom.fullScaleOf.kind} at {formatHz(exact.headroom.fullScaleOf.atHz)}
@@ -241,8 +242,10 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
         ) : (
           <span className="quiet">Being made …</span>
         )}
-        <div className="row">
-          <span style={{ flexShrink: 0 }}>Headroom guard</span>
+        <div style={{ display: 'grid', gap: 3 }}>
+          <span>
+            Headroom guard <small aria-label="What the guard takes">{guard}</small>
+          </span>
           <SegmentedControl
             size="xs"
             aria-label="Headroom guard"
@@ -253,9 +256,6 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
               onEdit(`headroom guard: ${GUARD_NAMES[value as Guard]}`, { headroomGuard: value as Guard })
             }
           />
-        </div>
-        <div className="row">
-          <small aria-label="What the guard takes">{guard}</small>
         </div>
       </section>
     </>

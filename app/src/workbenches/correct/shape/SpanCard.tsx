@@ -68,17 +68,20 @@ export function SpanCard(props: SpanCardProps) {
         .filter((edge) => Math.abs(edge.stepDb) > STEP_DB)
         .map((edge) => (
           <div
-            className="row attention"
+            className="attention"
             key={edge.side}
             role="status"
             aria-label="Step at the end of the span"
+            style={{ display: 'grid', gap: 4, justifyItems: 'start', fontSize: 13 }}
           >
-            <span>
-              {formatDb(edge.stepDb)} {edge.side === 'high' ? 'above' : 'below'} {formatHz(edge.at)}, where
-              nothing is changed
-            </span>
+            Step of {formatDb(edge.stepDb)} {edge.side === 'high' ? 'above' : 'below'} {formatHz(edge.at)}
             {placed ? (
-              <Button size="compact-xs" variant="default" onClick={onPlaceTarget}>
+              <Button
+                size="compact-xs"
+                variant="default"
+                title="At the level that leaves no step"
+                onClick={onPlaceTarget}
+              >
                 Place the target
               </Button>
             ) : null}
