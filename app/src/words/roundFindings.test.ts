@@ -20,5 +20,6 @@ it('says what is wrong with a channel, where, and what to do', () => {
   expect(roundFindingSentence(finding(misfit, 1, 4))).toMatch(/repeat/);
   const distorted = { kind: 'distorted' as const, percent: 19.6, limitPercent: 5 };
   expect(roundFindingSentence(finding(distorted, 3, 4))).toMatch(/20 % at 3 of 4 spots \(5 % is the limit\)/);
+  expect(roundFindingSentence(finding({ kind: 'silent' }, 4, 4))).toMatch(/nothing arrived at 4 of 4 spots/);
   expect(roundFindingSentence(finding({ kind: 'rattles' }, 4, 4))).toMatch(/does not help/);
 });

@@ -13,6 +13,8 @@ export function roundFindingSentence({ fault, of, sweeps, isEverywhere }: RoundF
       return `${misfitWords(fault)}${where}: see whether cables are exchanged${isEverywhere ? '' : ', then repeat'}`;
     case 'distorted':
       return `distorts by up to ${Math.round(fault.percent)} %${where} (${Math.round(fault.limitPercent)} % is the limit): lower the level, then listen for a buzz`;
+    case 'silent':
+      return `nothing arrived${where}: see whether it is connected, switched on and on this output`;
     case 'rattles':
       return `a noise comes with this channel${where} and hardly with the others: listen to it; measuring again does not help`;
   }

@@ -94,6 +94,19 @@ describe('what the sweeps of a round tell of its channels', () => {
     expect(roundFindings(roundWith((l) => disturbed(l)))).toEqual([]);
   });
 
+  it('a channel that is silent at every spot, once; not one that is at a single spot', () => {
+    const silent = {
+      state: 'failed' as const,
+      reasons: [{ kind: 'silent' as const, snrDb: 2 }],
+      snrDb: 2,
+      band: null,
+    };
+    const through = roundFindings(roundWith((l) => (l.id === 'centre' ? { verdict: silent } : {})));
+    expect(through).toMatchObject([{ loudspeaker: { id: 'centre' }, fault: { kind: 'silent' }, of: 4 }]);
+    const once = roundWith((l, s) => (l.id === 'centre' && s === spots[1] ? { verdict: silent } : {}));
+    expect(roundFindings(once)).toEqual([]);
+  });
+
   it('hum is told with the spots at which it was heard', () => {
     const hum = { kind: 'hum' as const, mainsHz: 50 as const, multiples: [50, 100], riseDb: 20 };
     const [noise, ...more] = roundNoise(

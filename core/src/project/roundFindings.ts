@@ -10,6 +10,8 @@ export type RoundFault =
   /** arrives or plays as another channel would, by name; none where it fits no other's place */
   | { kind: 'misfit'; wrongBand: boolean; lateS: number; couldBe: string[] }
   | { kind: 'distorted'; percent: number; limitPercent: number }
+  /** not heard at any spot */
+  | { kind: 'silent' }
   /** a noise that comes with this channel at every spot, and with the others hardly ever */
   | { kind: 'rattles' };
 
@@ -28,7 +30,8 @@ export interface RoundFinding {
 const EVERYWHERE = 0.5;
 /** Below this share of disturbed sweeps among the other channels, a noise that comes with one channel is its own. */
 const QUIET_OTHERS = 0.25;
-const FEWEST_TO_RATTLE = 2;
+/** Of one sweep it cannot be told whether it is the channel's. */
+const FEWEST = 2;
 
 /** Faults of channels that the sweeps of the round under way show, the same checks as in the Rig at every spot. */
 export function roundFindings(project: Project): RoundFinding[] {
@@ -46,6 +49,8 @@ export function roundFindings(project: Project): RoundFinding[] {
       if (sweeps.length === 0) return;
       found.push({ loudspeaker, fault, sweeps, of, isEverywhere: sweeps.length > EVERYWHERE * of });
     };
+    const taken = project.place.spots.flatMap((spot) => sweepOf(project, spot.id, loudspeaker.id) ?? []);
+    if (taken.length >= FEWEST && taken.every(isSilent)) add({ kind: 'silent' }, taken, taken.length);
     const told = own.filter(
       (s) =>
         s.polarity && s.polarity.certainty >= UNCLEAR && s.verdict.snrDb >= POLARITY_SNR_DB[loudspeaker.role],
@@ -73,7 +78,7 @@ export function roundFindings(project: Project): RoundFinding[] {
       const others = heard.filter((h) => h.loudspeaker !== loudspeaker).map((h) => h.sweep);
       const noisy = own.filter(isDisturbed);
       const isOwn = others.filter(isDisturbed).length <= QUIET_OTHERS * others.length;
-      if (isOwn && noisy.length >= FEWEST_TO_RATTLE && noisy.length > EVERYWHERE * own.length)
+      if (isOwn && noisy.length >= FEWEST && noisy.length > EVERYWHERE * own.length)
         add({ kind: 'rattles' }, noisy, own.length);
     }
     return found;
@@ -82,6 +87,8 @@ export function roundFindings(project: Project): RoundFinding[] {
 
 const isHeard = ({ verdict }: Sweep): boolean =>
   !verdict.reasons.some((r) => r.kind === 'silent' || r.kind === 'clipped' || r.kind === 'no loopback');
+
+const isSilent = ({ verdict }: Sweep): boolean => verdict.reasons.some((r) => r.kind === 'silent');
 
 const isDisturbed = ({ verdict }: Sweep): boolean => verdict.reasons.some((r) => r.kind === 'disturbed');
 

@@ -152,6 +152,8 @@ function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {
     findings.some(
       (f) => f.loudspeaker.id === l.id && (f.fault.kind === 'distorted' || f.fault.kind === 'rattles'),
     );
+  const isSilent = (l: Loudspeaker) =>
+    findings.some((f) => f.loudspeaker.id === l.id && f.fault.kind === 'silent');
   const exchangedAt = (s: Spot) =>
     findings.some((f) => f.fault.kind === 'misfit' && f.sweeps.some((w) => w.spotId === s.id));
   const noise = roundNoise(project).map(({ trait, spots: at }): Said => ({
@@ -163,7 +165,9 @@ function troublesOf(project: Project, knocked: KnockedSpot[]): Said[] {
     fittedOf(project).flatMap((l): Said[] => {
       const sweep = sweepOf(project, s.id, l.id);
       if (!sweep || sweep.verdict.state === 'good') return [];
-      const reasons = sweep.verdict.reasons.filter((r) => !(r.kind === 'disturbed' && isNoisy(l)));
+      const reasons = sweep.verdict.reasons.filter(
+        (r) => !(r.kind === 'disturbed' && isNoisy(l)) && !(r.kind === 'silent' && isSilent(l)),
+      );
       if (reasons.length === 0) return [];
       const why = reasons.map(reasonSentence).join('; ');
       return [
