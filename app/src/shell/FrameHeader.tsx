@@ -7,11 +7,13 @@ import {
   IconFolderOpen,
   IconMoon,
   IconRefresh,
+  IconStack2,
   IconSun,
 } from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
 import { openDemo, openProjectHere, projectOwner, repository, sentenceOf } from '../store';
 import { fileName } from '../words/fileName';
+import { ProjectsDialog } from './ProjectsDialog';
 import { JobPills } from './JobPills';
 import { stepTo } from './navigation';
 import { ChainPill } from './ChainPill';
@@ -34,6 +36,7 @@ export function FrameHeader({
   redo: string | null;
 }) {
   const picker = useRef<HTMLInputElement>(null);
+  const [showsProjects, setShowsProjects] = useState(false);
   const step = async (direction: 'undo' | 'redo') => {
     try {
       const label = await projectOwner()[direction]();
@@ -126,7 +129,9 @@ export function FrameHeader({
           <Menu.Item leftSection={<IconFolderOpen size={16} />} onClick={() => picker.current?.click()}>
             Open project file
           </Menu.Item>
-          <OtherProjects current={project.id} />
+          <Menu.Item leftSection={<IconStack2 size={16} />} onClick={() => setShowsProjects(true)}>
+            All projects
+          </Menu.Item>
           <Menu.Divider />
           <Menu.Item
             leftSection={<IconRefresh size={16} />}
@@ -141,6 +146,7 @@ export function FrameHeader({
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>
+      <ProjectsDialog current={project.id} opened={showsProjects} onClose={() => setShowsProjects(false)} />
       <FilePicker label="Project file" accept=".zip" picker={picker} onFile={(file) => void openFile(file)} />
       <SchemeSwitch />
       <SilenceButton />
@@ -150,40 +156,6 @@ export function FrameHeader({
 
 const rateText = ({ rig }: Project) =>
   rig.kind === 'simulated' ? '48 kHz' : rig.device ? `${rig.device.rate / 1000} kHz` : 'no devices';
-
-function OtherProjects({ current }: { current: string }) {
-  const [others, setOthers] = useState<{ id: string; name: string; place: string; openedAt: number }[]>([]);
-  useEffect(() => {
-    repository()
-      .list()
-      .then((all) => setOthers(all.filter((p) => p.id !== current).slice(0, 5)))
-      .catch(() => setOthers([]));
-  }, [current]);
-  if (others.length === 0) return null;
-  return (
-    <>
-      <Menu.Divider />
-      <Menu.Label>Also in this browser</Menu.Label>
-      {others.map(({ id, name, place, openedAt }) => (
-        <Menu.Item
-          key={id}
-          onClick={() => {
-            void repository()
-              .touch(id)
-              .then(() => openProjectHere(id))
-              .then(() => stepTo('/'))
-              .catch((error: unknown) => notifyProblem(sentenceOf(error)));
-          }}
-        >
-          {name}, {place}
-          <small className="quiet" style={{ display: 'block' }}>
-            opened {new Date(openedAt).toLocaleString()}
-          </small>
-        </Menu.Item>
-      ))}
-    </>
-  );
-}
 
 function SchemeSwitch() {
   const { setColorScheme } = useMantineColorScheme();

@@ -9,6 +9,8 @@ export interface ProjectRow {
   /** sequence number of the last change that is applied */
   at: number;
   openedAt: number;
+  /** when it was taken off the list; rows of before there was a list have none */
+  deletedAt?: number | null;
 }
 
 /** One change, both ways. Arrays are never changed, so references suffice. `version` is that of the shape that the patches fit. Older rows hold the whole project before and after. */

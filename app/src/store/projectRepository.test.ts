@@ -267,6 +267,32 @@ describe('project files', () => {
     expect(await repository.list()).toHaveLength(2);
   });
 
+  it('are duplicated with their sounds, and neither touches the other afterwards', async () => {
+    await repository.change(id, 'load', withSweep, [
+      { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples },
+    ]);
+    const copy = await repository.duplicate(id, 'Another evening');
+    expect((await repository.open(copy))!.name).toBe('Another evening');
+    const sizes = await repository.sizes();
+    expect([sizes.get(id), sizes.get(copy)]).toEqual([12, 12]); // three samples of four bytes
+    await repository.remove(id);
+    await repository.removeForGood(Date.now() + 1);
+    expect((await repository.list()).map((p) => p.id)).toEqual([copy]);
+    expect(await repository.array('f1')).toBeUndefined();
+    const kept = (await repository.open(copy))!.loads[0]!.filters.left!;
+    expect((await repository.array(kept))!.samples).toEqual(samples);
+  });
+
+  it('that are deleted come back until they are removed for good', async () => {
+    const copy = await repository.duplicate(id, 'Another evening');
+    await repository.remove(copy);
+    expect(await repository.newest()).toBe(id);
+    await repository.removeForGood(Date.now() - 1000);
+    await repository.bringBack(copy);
+    expect((await repository.list()).every((p) => p.deletedAt === null)).toBe(true);
+    expect((await repository.open(copy))!.name).toBe('Another evening');
+  });
+
   it('that are broken store nothing', async () => {
     const { bytes } = await repository.exportFile(id);
     await expect(repository.importFile(bytes.subarray(0, bytes.length - 40))).rejects.toThrow(/cut off/);

@@ -2,6 +2,7 @@ import {
   arraysOf,
   migrateProject,
   PROJECT_VERSION,
+  withArrayIds,
   type Project,
   type ProjectArray,
 } from '@pebble-hall/core/project';
@@ -16,6 +17,17 @@ const UNDO_STEPS = 100;
 export interface Held {
   project: Project;
   at: number;
+}
+
+/** A project as a list shows it. */
+export interface ListedProject {
+  id: string;
+  name: string;
+  place: string;
+  /** when it was last worked on */
+  openedAt: number;
+  /** when it was taken off the list; null while it stands there */
+  deletedAt: number | null;
 }
 
 /** A change that is stored. */
@@ -51,17 +63,62 @@ export class ProjectRepository {
 
   /** The project opened last, if there is any. */
   async newest(): Promise<string | undefined> {
-    return (await this.database.projects.orderBy('openedAt').last())?.id;
+    return (await this.list()).find(({ deletedAt }) => deletedAt === null)?.id;
   }
 
-  async list(): Promise<{ id: string; name: string; place: string; openedAt: number }[]> {
+  /** Projects that are there, the one opened last first. */
+  async list(): Promise<ListedProject[]> {
     const rows = await this.database.projects.orderBy('openedAt').reverse().toArray();
-    return rows.map(({ id, project, openedAt }) => ({
+    return rows.map(({ id, project, openedAt, deletedAt = null }) => ({
       id,
       name: project.name,
       place: project.place.name,
       openedAt,
+      deletedAt,
     }));
+  }
+
+  /** How much room the sounds of each project take, bytes by its id. */
+  async sizes(): Promise<Map<string, number>> {
+    const bytes = new Map<string, number>();
+    // one after the other: all of them at once would take as much memory as they take room
+    await this.database.arrays.each(({ projectId, samples }) =>
+      bytes.set(projectId, (bytes.get(projectId) ?? 0) + samples.byteLength),
+    );
+    return bytes;
+  }
+
+  /**
+   * A project beside the one given, with all its sounds and without what can be undone in it.
+   * @returns its id
+   */
+  async duplicate(id: string, name: string): Promise<string> {
+    const project = await this.open(id);
+    if (!project) throw new Error('The project is no longer in this browser.');
+    const wanted = [...arraysOf(project)];
+    const arrays = (await this.database.arrays.bulkGet(wanted)).filter((row) => row !== undefined);
+    return this.keep({ ...project, id: crypto.randomUUID(), name }, arrays, true);
+  }
+
+  /** Takes a project off the list; it comes back with `bringBack` until it is removed for good. */
+  async remove(id: string): Promise<void> {
+    await this.database.projects.update(id, { deletedAt: Date.now() });
+  }
+
+  async bringBack(id: string): Promise<void> {
+    await this.database.projects.update(id, { deletedAt: null });
+  }
+
+  /** Removes for good what was taken off the list before a moment, its sounds and changes with it. */
+  async removeForGood(before: number): Promise<void> {
+    const { database } = this;
+    const gone = (await this.list()).filter(({ deletedAt }) => deletedAt !== null && deletedAt < before);
+    for (const { id } of gone)
+      await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
+        await database.arrays.where('projectId').equals(id).delete();
+        await this.changesOf(id, 0).delete();
+        await database.projects.delete(id);
+      });
   }
 
   async touch(id: string): Promise<void> {
@@ -114,7 +171,7 @@ export class ProjectRepository {
       const seq = row.at + 1;
       const patches = patchesBetween(before, after);
       await database.changes.put({ projectId: id, seq, label, version: PROJECT_VERSION, ...patches });
-      await database.projects.put({ ...row, project: after, at: seq });
+      await database.projects.put({ ...row, project: after, at: seq, openedAt: Date.now() });
       if (seq > UNDO_STEPS) {
         await database.changes
           .where('[projectId+seq]')
@@ -190,52 +247,24 @@ export class ProjectRepository {
     const { project, arrays } = readProjectFile(bytes);
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;
-    const id = taken ? crypto.randomUUID() : project.id;
-    const rename = taken
-      ? new Map(arrays.map((a) => [a.id, crypto.randomUUID()]))
-      : new Map<string, string>();
-    const named = (old: string) => rename.get(old) ?? old;
-    const renamed: Project = {
-      ...project,
-      id,
-      rig: {
-        ...project.rig,
-        roundTrip: project.rig.roundTrip && {
-          ...project.rig.roundTrip,
-          traceId: named(project.rig.roundTrip.traceId),
-        },
-        heardTraces: Object.fromEntries(
-          Object.entries(project.rig.heardTraces).map(([place, heard]) => [
-            place,
-            Object.fromEntries(Object.entries(heard).map(([l, trace]) => [l, named(trace)])),
-          ]),
-        ),
-        checks: Object.fromEntries(
-          Object.entries(project.rig.checks).map(([key, c]) => [
-            key,
-            { ...c, traceId: c.traceId && named(c.traceId) },
-          ]),
-        ),
-      },
-      sweeps: project.sweeps.map((s) => ({
-        ...s,
-        traceId: named(s.traceId),
-        harmonicsId: s.harmonicsId && named(s.harmonicsId),
-        referenceId: s.referenceId && named(s.referenceId),
-        floor: s.floor && {
-          ...s.floor,
-          traceId: named(s.floor.traceId),
-          joinedId: named(s.floor.joinedId),
-        },
-      })),
-      loads: project.loads.map((l) => ({
-        ...l,
-        filters: Object.fromEntries(Object.entries(l.filters).map(([key, filter]) => [key, named(filter)])),
-      })),
-    };
+    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, taken);
+  }
+
+  /** Stores a project with its sounds, under new ids where theirs are taken. */
+  private async keep(project: Project, arrays: ProjectArray[], isTaken: boolean): Promise<string> {
+    const { database } = this;
+    const { id } = project;
+    const names = new Map(arrays.map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
+    const named = (old: string) => names.get(old) ?? old;
     await database.transaction('rw', database.projects, database.arrays, async () => {
       await database.arrays.bulkPut(arrays.map((a) => ({ ...a, id: named(a.id), projectId: id })));
-      await database.projects.put({ id, project: renamed, at: 0, openedAt: Date.now() });
+      await database.projects.put({
+        id,
+        project: withArrayIds(project, named),
+        at: 0,
+        openedAt: Date.now(),
+        deletedAt: null,
+      });
     });
     return id;
   }

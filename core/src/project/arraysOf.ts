@@ -1,24 +1,41 @@
 import type { Project } from './types.js';
 
-/** Ids of all arrays that a project refers to. */
-export function arraysOf({
-  sweeps,
-  loads,
-  pendingLoad,
-  rig,
-}: Pick<Project, 'sweeps' | 'loads' | 'pendingLoad' | 'rig'>): Set<string> {
-  const looked = [
-    ...Object.values(rig.checks).map((c) => c.traceId),
-    rig.roundTrip?.traceId,
-    ...Object.values(rig.heardTraces).flatMap((heard) => Object.values(heard)),
-  ];
-  return new Set([
-    ...sweeps.flatMap((s) =>
-      [s.traceId, s.harmonicsId, s.referenceId, s.floor?.traceId, s.floor?.joinedId].filter(isId),
-    ),
-    ...[...loads, ...(pendingLoad ? [pendingLoad.load] : [])].flatMap((l) => Object.values(l.filters)),
-    ...looked.filter(isId),
-  ]);
+/** Ids of all arrays that a project refers to, each once. */
+export function arraysOf(project: Project): Set<string> {
+  const ids = new Set<string>();
+  withArrayIds(project, (id) => {
+    ids.add(id);
+    return id;
+  });
+  return ids;
 }
 
-const isId = (id: string | null | undefined): id is string => typeof id === 'string';
+/** The project with other ids for its arrays. @param named the new id of each */
+export function withArrayIds(project: Project, named: (id: string) => string): Project {
+  const mapped = <T>(map: Record<string, T>, change: (value: T) => T): Record<string, T> =>
+    Object.fromEntries(Object.entries(map).map(([key, value]) => [key, change(value)]));
+  const maybe = (id: string | null) => (typeof id === 'string' ? named(id) : null);
+  const load = <T extends { filters: Record<string, string> }>(l: T): T => ({
+    ...l,
+    filters: mapped(l.filters, named),
+  });
+  const { rig, sweeps, loads, pendingLoad } = project;
+  return {
+    ...project,
+    sweeps: sweeps.map((s) => ({
+      ...s,
+      traceId: named(s.traceId),
+      harmonicsId: maybe(s.harmonicsId),
+      referenceId: maybe(s.referenceId),
+      floor: s.floor && { ...s.floor, traceId: named(s.floor.traceId), joinedId: named(s.floor.joinedId) },
+    })),
+    loads: loads.map(load),
+    pendingLoad: pendingLoad && { ...pendingLoad, load: load(pendingLoad.load) },
+    rig: {
+      ...rig,
+      roundTrip: rig.roundTrip && { ...rig.roundTrip, traceId: named(rig.roundTrip.traceId) },
+      heardTraces: mapped(rig.heardTraces, (heard) => mapped(heard, named)),
+      checks: mapped(rig.checks, (check) => ({ ...check, traceId: maybe(check.traceId) })),
+    },
+  };
+}

@@ -87,7 +87,7 @@ export { crossingS, travelS } from './travel.js';
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
-export { arraysOf } from './arraysOf.js';
+export { arraysOf, withArrayIds } from './arraysOf.js';
 export { checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';
 export {

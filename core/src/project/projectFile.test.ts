@@ -3,6 +3,7 @@ import { plainOutput } from '../processing/index.js';
 import { FormatError, packFiles, unpackFiles } from '../formats/index.js';
 import {
   arraysOf,
+  withArrayIds,
   checkProject,
   firstVariant,
   readProjectFile,
@@ -200,7 +201,10 @@ it('comes back whole, levels of nothing included', () => {
   expect(back.project).toEqual(project);
   const byId = (a: ProjectArray, b: ProjectArray) => a.id.localeCompare(b.id);
   expect(back.arrays.sort(byId)).toEqual([...arrays].sort(byId));
-  expect([...arraysOf(project)]).toEqual(['t1', 'f1', 'r1']);
+  expect([...arraysOf(project)].sort()).toEqual(['f1', 'r1', 't1']);
+  const other = withArrayIds(project, (id) => `${id}-copy`);
+  expect([...arraysOf(other)].sort()).toEqual(['f1-copy', 'r1-copy', 't1-copy']);
+  expect(withArrayIds(other, (id) => id.replace('-copy', ''))).toEqual(project);
 });
 
 it.each<[string, Uint8Array, RegExp]>([
