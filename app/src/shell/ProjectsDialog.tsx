@@ -70,12 +70,12 @@ export function ProjectsDialog({
   const gone = list.filter((p) => p.deletedAt !== null);
   return (
     <Modal opened={opened} onClose={onClose} title="Projects in this browser" size={760}>
-      <table className="table" aria-label="Projects">
+      <table className="plain" aria-label="Projects" style={{ width: '100%' }}>
         <thead>
           <tr>
             <th>Project</th>
             <th>Last worked on</th>
-            <th className="num">Room</th>
+            <th className="num">Size</th>
             <th />
           </tr>
         </thead>

@@ -1,3 +1,4 @@
+import QuickLRU from 'quick-lru';
 import { needAbove } from '../limits/index.js';
 import {
   binFrequencies,
@@ -33,22 +34,18 @@ const CENTRES = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000];
  */
 export function preRinging(taps: RealArray, rate: number): AheadInOctave[] {
   needAbove('preRinging', 'rate', rate, 0);
-  const size = fftSizeFor(4 * Math.max(1, taps.length, 0.1 * rate));
+  // what the lowest octave's own filter spreads, a tenth of a second, fits beside the taps
+  const size = fftSizeFor(Math.max(1, taps.length) + 0.2 * rate);
   const spectrum = realFft(taps, size);
   const frequency = binFrequencies(size, rate);
   const main = mainTap(taps);
   const band = emptySpectrum(size);
   const out = new Float64Array(size);
-  const plain = new Float64Array(size);
-  const flat = emptySpectrum(size);
   return CENTRES.filter((centre) => 2 * centre < rate / 2).map((centre) => {
     for (let k = 0; k < frequency.length; k++) {
-      const octaves = Math.abs(Math.log2(frequency[k]! / centre));
-      const gain = octaves < 1 ? Math.cos((Math.PI / 2) * octaves) ** 2 : 0;
+      const gain = octaveGain(frequency[k]!, centre);
       band.re[k] = gain * spectrum.re[k]!;
       band.im[k] = gain * spectrum.im[k]!;
-      flat.re[k] = gain;
-      flat.im[k] = 0;
     }
     const aheadS = AHEAD_S(centre);
     const early = Math.round(aheadS * rate);
@@ -56,9 +53,29 @@ export function preRinging(taps: RealArray, rate: number): AheadInOctave[] {
       centre,
       aheadS,
       aheadDb: shareAheadDb(inverseRealFft(band, out), main - early),
-      plainDb: shareAheadDb(inverseRealFft(flat, plain), -early),
+      plainDb: plainAheadDb(size, rate, centre, early),
     };
   });
+}
+
+/** A raised cosine over log frequency, two octaves wide. */
+function octaveGain(f: number, centre: number): number {
+  const octaves = Math.abs(Math.log2(f / centre));
+  return octaves < 1 ? Math.cos((Math.PI / 2) * octaves) ** 2 : 0;
+}
+
+const plains = new QuickLRU<string, number>({ maxSize: 64 });
+
+/** What an octave's own filter spreads ahead of a unit impulse: the same for every filter of a length. */
+function plainAheadDb(size: number, rate: number, centre: number, early: number): number {
+  const key = [size, rate, centre, early].join(' ');
+  const known = plains.get(key);
+  if (known !== undefined) return known;
+  const flat = emptySpectrum(size);
+  binFrequencies(size, rate).forEach((f, k) => (flat.re[k] = octaveGain(f, centre)));
+  const found = shareAheadDb(inverseRealFft(flat), -early);
+  plains.set(key, found);
+  return found;
 }
 
 /** Energy ahead of an index, dB re all; what lies ahead of 0 stands in the last half. */

@@ -7,6 +7,7 @@ import * as correct from '../correct/index.js';
 import * as formats from '../formats/index.js';
 import * as geometry from '../geometry/index.js';
 import * as jobs from '../jobs/index.js';
+import * as layouts from '../layouts/index.js';
 import * as level from '../level/index.js';
 import * as measure from '../measure/index.js';
 import * as path from '../path/index.js';
@@ -26,6 +27,7 @@ const ROOMS = {
   formats,
   geometry,
   jobs,
+  layouts,
   level,
   measure,
   path,
@@ -93,6 +95,13 @@ const DOORS: Record<string, Door[]> = {
     door([grid, levels, { taps: 1024, rate: 48000, style: 'minimum' }], ['2.taps', '2.rate'], [0, -8, 1e9]),
   ],
   'correct.preRinging': [door([noise, 48000], ['1'], [NaN, Infinity, 0, -1])],
+  'layouts.layoutPosition': [
+    door(
+      [layouts.LAYOUTS[3]!.channels[0], { position: { x: 0, y: 0, z: 0 }, facingDeg: 0 }, 2],
+      ['1.facingDeg', '2'],
+      [NaN, Infinity],
+    ),
+  ],
   'path.sectionAtRate': [
     door(
       [{ kind: 'peak', frequency: 1000, gainDb: 3, q: 1 }, 48000, 96000],
@@ -224,7 +233,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':
-    'formats.FormatError formats.biquadIn formats.responseReadings formats.calibrationReadings formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
+    'formats.FormatError layouts.offLayout formats.biquadIn formats.responseReadings formats.calibrationReadings formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
       ' ',
     ),
   'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':
