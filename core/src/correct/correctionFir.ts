@@ -44,9 +44,9 @@ const ROUNDS = 4;
 /** More than this is not smearing. */
 const MOST_COMPENSATED_DB = 1;
 /** Then so often what went beyond a bound is taken back, by more than it was, until hardly anything does. */
-const BOUND_ROUNDS = 12;
+const BOUND_ROUNDS = 2;
 const BOUND_STEP = 2;
-const BOUND_DB = 0.03;
+const BOUND_DB = 0.08;
 /** Nothing of a mixed filter sounds earlier ahead of the main arrival than this. */
 export const MOST_PRE_S = 0.009;
 /** Spots whose excess phases agree less than this are not helped by undoing their mean; from the second value on wholly. */
@@ -77,15 +77,11 @@ export function correctionFir(
   const bad = gainDb.findIndex((g) => !Number.isFinite(g));
   if (bad >= 0) throw new RangeError(`correctionFir: gain at ${frequency[bad]} Hz is ${gainDb[bad]}`);
   const size = fftSizeFor(8 * taps);
-  const onBins = (db: Float64Array, bins: number) => {
-    const values = interpolateLog(frequency, db, binFrequencies(bins, rate));
-    for (let k = 0; k < values.length; k++) values[k] = values[k]! * NEPERS;
-    return values;
-  };
-  const wanted = onBins(gainDb, size);
+  const wanted = interpolateLog(frequency, gainDb, binFrequencies(size, rate));
+  for (let k = 0; k < wanted.length; k++) wanted[k] = wanted[k]! * NEPERS;
   const within = bounds && {
-    high: onBins(bounds.highDb, size / 2),
-    low: onBins(bounds.lowDb, size / 2),
+    high: inNepers(frequency, bounds.highDb, binFrequencies(size / 2, rate)),
+    low: inNepers(frequency, bounds.lowDb, binFrequencies(size / 2, rate)),
   };
   if (style !== 'mixed') {
     const make = style === 'linear' ? linear : minimum;
@@ -155,12 +151,15 @@ function compensateTruncation(
     const got = reached(request);
     for (let k = 0; k < request.length; k++)
       request[k] = request[k]! + Math.max(-most, Math.min(most, coarse[k]! - got[k]!));
+    // what goes beyond a bound on the way is taken back twice, so that less is left to do at last
+    if (within && round > 0)
+      for (let k = 1; k < request.length; k++) request[k] = request[k]! - beyondBound(got[k]!, within, k);
   }
   for (let round = 0; within && round < BOUND_ROUNDS; round++) {
     const got = reached(request);
     let most = 0;
     for (let k = 1; k < request.length; k++) {
-      const beyond = Math.max(0, got[k]! - within.high[k]!) - Math.max(0, within.low[k]! - got[k]!);
+      const beyond = beyondBound(got[k]!, within, k);
       request[k] = request[k]! - BOUND_STEP * beyond;
       most = Math.max(most, Math.abs(beyond));
     }
@@ -173,6 +172,24 @@ function compensateTruncation(
   }
   return fine;
 }
+
+/** Bounds at ascending frequencies, each that of the point of the grid below it: they change in steps. */
+function inNepers(grid: Float64Array, db: Float64Array, bins: Float64Array): Float64Array {
+  const out = new Float64Array(bins.length);
+  let i = 0;
+  for (let k = 0; k < out.length; k++) {
+    while (i + 1 < grid.length && grid[i + 1]! <= bins[k]!) i++;
+    out[k] = db[i]! * NEPERS;
+  }
+  return out;
+}
+
+/** By how much a value lies above its upper bound, or below its lower one where negative. */
+const beyondBound = (
+  got: number,
+  { high, low }: { high: Float64Array; low: Float64Array },
+  k: number,
+): number => Math.max(0, got - high[k]!) - Math.max(0, low[k]! - got);
 
 function minimum(log: Float64Array, taps: number): Float64Array {
   const fir = inverseRealFft(minimumPhaseOfLog(log)).subarray(0, taps);

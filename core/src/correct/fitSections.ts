@@ -92,12 +92,21 @@ function fitFrom(
     return { sections, errorDb: sectionsErrorDb(frequency, gainDb, span, sections, rate) };
   };
   const all = finished(fit.sections);
-  let best = all;
+  const thin = thinned(frequency);
+  const roughDb = (sections: Section[]) => sectionsErrorDb(thin, thinned(gainDb), span, sections, rate);
+  const most = roughDb(fit.sections) + HARDLY_DB;
+  const fewer: Section[][] = [];
   while (fit.sections.length > 1) {
     fit.dropWeakest();
-    const fewer = finished(fit.sections);
-    if (fewer.errorDb > all.errorDb + HARDLY_DB) break;
-    best = fewer;
+    if (roughDb(fit.sections) > most) break;
+    fewer.push(fit.sections);
+  }
+  let best = all;
+  for (const sections of fewer.reverse()) {
+    const tried = finished(sections);
+    if (tried.errorDb > all.errorDb + HARDLY_DB) continue;
+    best = tried;
+    break;
   }
   const isFewer = best.sections.length < all.sections.length;
   return { ...best, withAll: isFewer ? { count: all.sections.length, errorDb: all.errorDb } : null };

@@ -34,15 +34,19 @@ const CENTRES = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000];
  */
 export function preRinging(taps: RealArray, rate: number): AheadInOctave[] {
   needAbove('preRinging', 'rate', rate, 0);
-  // what the lowest octave's own filter spreads, a tenth of a second, fits beside the taps
-  const size = fftSizeFor(Math.max(1, taps.length) + 0.2 * rate);
+  // what the lowest octave's own filter spreads fits beside the taps
+  const size = fftSizeFor(Math.max(1, taps.length) + 0.17 * rate);
   const spectrum = realFft(taps, size);
   const frequency = binFrequencies(size, rate);
   const main = mainTap(taps);
   const band = emptySpectrum(size);
   const out = new Float64Array(size);
   return CENTRES.filter((centre) => 2 * centre < rate / 2).map((centre) => {
-    for (let k = 0; k < frequency.length; k++) {
+    const binHz = rate / size;
+    band.re.fill(0);
+    band.im.fill(0);
+    const last = Math.min(frequency.length - 1, Math.floor((2 * centre) / binHz));
+    for (let k = Math.ceil(centre / 2 / binHz); k <= last; k++) {
       const gain = octaveGain(frequency[k]!, centre);
       band.re[k] = gain * spectrum.re[k]!;
       band.im[k] = gain * spectrum.im[k]!;

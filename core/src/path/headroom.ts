@@ -32,7 +32,9 @@ export interface Headroom extends LargestTone {
   fullScaleOf: { kind: 'tone' | 'square'; atHz: number };
 }
 
-const sizeOf = ({ fir }: SignalPath): number => fftSizeFor(Math.max(2 * (fir?.length ?? 1), FINE_SIZE));
+/** Narrow sections need fine bins; a FIR has none finer than its length. */
+const sizeOf = ({ fir, filters }: SignalPath): number =>
+  fftSizeFor(Math.max(4 * (fir?.length ?? 1), filters.length > 0 ? FINE_SIZE : FINE_SIZE / 2));
 const fineTrace = (path: SignalPath, size = sizeOf(path)): ComplexTrace =>
   pathTrace(path, binFrequencies(size, path.rate));
 

@@ -1,8 +1,8 @@
 import QuickLRU from 'quick-lru';
 import {
-  emptySpectrum,
   gainOfDb,
   inverseRealFft,
+  multiplyTraces,
   realFft,
   seededRandom,
   shapedNoise,
@@ -19,23 +19,24 @@ const STROKES_PER_S = 12;
 const STROKE_PERIODS = 8;
 
 /**
- * Programme-like signals that repeat, each with its peaks at full scale: pink noise from 32 Hz to 16 kHz limited to a crest
- * factor of 12 dB, and strokes of tones from 32 Hz to 8 kHz that die away, twelve in a second. Always the same ones.
- * @returns spectra of `size` samples
+ * A programme-like signal that repeats, its peaks at full scale: for the first half pink noise from 32 Hz to 16 kHz limited to
+ * a crest factor of 12 dB, then strokes of tones from 32 Hz to 8 kHz that die away, twelve in a second. Always the same.
+ * @returns spectrum of `size` samples
  */
-export function programmeSpectra(size: number, rate: number): ComplexTrace[] {
+export function programmeSpectrum(size: number, rate: number): ComplexTrace {
   const key = `${size} ${rate}`;
   const known = made.get(key);
   if (known) return known;
-  const spectra = [programmeNoise(size, rate), strokes(size, rate)].map((signal) =>
-    realFft(signal, size, rate),
-  );
-  made.set(key, spectra);
-  return spectra;
+  const signal = new Float64Array(size);
+  signal.set(programmeNoise(size / 2, rate));
+  signal.set(strokes(size / 2, rate), size / 2);
+  const spectrum = realFft(signal, size, rate);
+  made.set(key, spectrum);
+  return spectrum;
 }
 
 const MOST_KEPT = 4;
-const made = new QuickLRU<string, ComplexTrace[]>({ maxSize: MOST_KEPT });
+const made = new QuickLRU<string, ComplexTrace>({ maxSize: MOST_KEPT });
 
 function programmeNoise(size: number, rate: number): Float64Array {
   const noise = shapedNoise(size, rate, 1, (f) => (f < LOWEST_HZ || f > HIGHEST_HZ ? 0 : 1 / f));
@@ -62,29 +63,23 @@ function strokes(size: number, rate: number): Float64Array {
 
 /** Largest |sample|. */
 export function largestOf(samples: Float64Array): number {
-  let most = 0;
-  for (let i = 0; i < samples.length; i++) most = Math.max(most, Math.abs(samples[i]!));
-  return most;
+  let [low, high] = [0, 0];
+  for (let i = 0; i < samples.length; i++) {
+    const v = samples[i]!;
+    if (v > high) high = v;
+    else if (v < low) low = v;
+  }
+  return Math.max(high, -low);
 }
 
 /** Largest |sample| that a response makes of programme at full scale; it wraps around at the end of `response`. */
 export function programmePeak(response: ComplexTrace, size: number, rate: number): number {
-  const through = emptySpectrum(size);
-  const out = new Float64Array(size);
-  let most = 0;
-  for (const { re, im } of programmeSpectra(size, rate)) {
-    for (let k = 0; k < re.length; k++) {
-      through.re[k] = re[k]! * response.re[k]! - im[k]! * response.im[k]!;
-      through.im[k] = re[k]! * response.im[k]! + im[k]! * response.re[k]!;
-    }
-    most = Math.max(most, largestOf(inverseRealFft(through, out)));
-  }
-  return most;
+  return largestOf(inverseRealFft(multiplyTraces(programmeSpectrum(size, rate), response)));
 }
 
 /** Squares from 20 Hz on, so many in an octave. */
 const LOWEST_SQUARE_HZ = 20;
-const SQUARES_PER_OCTAVE = 48;
+const SQUARES_PER_OCTAVE = 16;
 /** What lies this far below the peak of an impulse response adds nothing. */
 const NOTHING = 1e-7;
 
@@ -108,15 +103,18 @@ export function squarePeak(impulse: Float64Array, rate: number): { peak: number;
     last = half;
     const period = 2 * half;
     folded.fill(0, 0, period);
-    for (let n = 0, m = 0; n < end; n++, m = m + 1 === period ? 0 : m + 1)
-      folded[m] = folded[m]! + impulse[n]!;
+    for (let from = 0; from < end; from += period) {
+      const most = Math.min(period, end - from);
+      for (let m = 0; m < most; m++) folded[m] = folded[m]! + impulse[from + m]!;
+    }
     // at the end of the half that is up: what came in during it counts +, what came before it -
     let sum = 0;
     for (let m = 0; m < period; m++) sum += m < half ? folded[m]! : -folded[m]!;
     let peak = Math.abs(sum);
     for (let m = 0; m < half; m++) {
       sum -= 2 * (folded[m]! - folded[m + half]!);
-      peak = Math.max(peak, Math.abs(sum));
+      const size = sum < 0 ? -sum : sum;
+      if (size > peak) peak = size;
     }
     if (peak > best.peak) best = { peak, atHz: rate / period };
   }

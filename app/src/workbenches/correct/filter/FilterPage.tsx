@@ -234,8 +234,10 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
             >
               <span>Full scale peaks at</span>
               <span>
-                <b className="mono">{formatDb(exact.headroom.fullScaleDb)}</b>,{' '}
-                {exact.headroom.fullScaleOf.kind} at {formatHz(exact.headroom.fullScaleOf.atHz)}
+                <b className="mono">{formatDb(exact.headroom.fullScaleDb)}</b>{' '}
+                <small>
+                  {exact.headroom.fullScaleOf.kind}, {formatHz(exact.headroom.fullScaleOf.atHz)}
+                </small>
               </span>
             </div>
           </>
