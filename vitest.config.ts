@@ -63,7 +63,7 @@ export default defineConfig({
       },
       browser('e2e', { exclude: [...configDefaults.exclude, ...REAL_AUDIO] }),
       // not a check: `node scripts/screenshots.mjs`
-      browser('pictures', { include: ['e2e/*.pictures.ts'] }),
+      browser('pictures', { include: ['e2e/*.pictures.ts'], bail: 1 }),
       browser('real-audio', { include: REAL_AUDIO, fileParallelism: false }),
     ],
   },

@@ -99,7 +99,7 @@ it('Mic walk and its phone', async () => {
   const desk = await user.driver.getWindowHandle();
   await user.driver.switchTo().newWindow('window');
   await user.driver.manage().window().setRect({ width: 500, height: 900, x: 0, y: 0 });
-  await user.visit('/follow');
+  await user.driver.get(`${user.url}/follow`); // a page of its own, without the frame
   await (await user.find('//input')).sendKeys(code);
   await user.press('Follow');
   await user.sees('spots taken');
