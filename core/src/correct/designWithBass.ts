@@ -58,6 +58,7 @@ export function designWithBass(
     edges: main.edges.filter((edge) => edge.at >= crossoverHz),
     rollOffs: { low: sub.rollOffs.low, high: main.rollOffs.high },
     ends: { low: sub.ends.low, high: main.ends.high },
+    room: { boostDb: below((d) => d.room.boostDb), cutDb: below((d) => d.room.cutDb) },
     gainDb: below((d) => d.gainDb),
     fullDb: below((d) => d.fullDb),
     wantedDb: below((d) => d.wantedDb),

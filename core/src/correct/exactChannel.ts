@@ -76,7 +76,7 @@ export function exactChannel(
   const count = Math.min(choice.sectionCount, mostSections);
   const isFitted = choice.form !== 'fir' && !byHand;
   const fit = isFitted
-    ? fitSections(grid, gainDb, span, { ...choice, ...limits, ...processor, count }, rate)
+    ? fitSections(grid, gainDb, span, { ...choice, ...limits, ...processor, count, room: design.room }, rate)
     : null;
   const sections = fit?.sections ?? (choice.form === 'fir' ? [] : (byHand ?? []));
   const bySections = sectionsLevelDb(sections, rate, grid);

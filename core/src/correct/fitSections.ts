@@ -131,16 +131,17 @@ export function sectionsErrorDb(
 function heldWithin(
   sections: Section[],
   frequency: Float64Array,
-  { maxBoostDb, maxCutDb, gainStepDb }: SectionLimits,
+  { maxBoostDb, maxCutDb, gainStepDb, room }: SectionLimits,
   rate: number,
 ): Section[] {
   let held = sections;
   for (let step = 0; step < 1000; step++) {
     const sum = sectionsLevelDb(held, rate, frequency);
+    const beyond = (i: number) =>
+      Math.max(sum[i]! - (room?.boostDb[i] ?? maxBoostDb), -(room?.cutDb[i] ?? maxCutDb) - sum[i]!);
     let top = 0;
-    const beyond = (v: number) => Math.max(v - maxBoostDb, -maxCutDb - v);
-    sum.forEach((v, i) => (top = beyond(v) > beyond(sum[top]!) ? i : top));
-    if (!(beyond(sum[top]!) > 0)) break;
+    for (let i = 1; i < sum.length; i++) if (beyond(i) > beyond(top)) top = i;
+    if (!(beyond(top) > 0)) break;
     // the section that does most of it gives way
     const sign = Math.sign(sum[top]!);
     const share = held.map((s) => sign * sectionsLevelDb([s], rate, Float64Array.of(frequency[top]!))[0]!);

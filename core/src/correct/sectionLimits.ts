@@ -9,6 +9,8 @@ export interface SectionLimits {
   mostQ: number;
   maxBoostDb: number;
   maxCutDb: number;
+  /** what the sum of all may boost and cut at each frequency, dB; the limits above everywhere where it is not given */
+  room?: { boostDb: Float64Array; cutDb: Float64Array };
   /** smallest steps that the processor takes */
   gainStepDb: number;
   frequencyStepHz: number;

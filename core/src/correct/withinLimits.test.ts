@@ -56,5 +56,11 @@ describe('limits hold for the filter as made', () => {
       grid.forEach((_, i) => expect(sum[i]! - Math.max(0, own[i]! - 2)).toBeLessThan(2.15));
     }
     expect(design.fullDb[at(62)]).toBeGreaterThan(-4.1);
+    // sections keep to it as well
+    const fitted = exactChannel(grid, design, limits, { ...STARTING_FILTER, form: 'sections' }, processor);
+    for (const sections of besides) {
+      const own = sectionsLevelDb(sections, rate, grid);
+      expect(Math.min(...fitted.levelDb.map((v, i) => v + own[i]!))).toBeGreaterThan(-12.05);
+    }
   });
 });

@@ -143,11 +143,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
     limits: correction,
   });
   const single = !grouped && look === 'Level';
-  const limits = useAlike({ maxBoostDb: correction.maxBoostDb, maxCutDb: correction.maxCutDb });
-  const misses = useMemo(
-    () => new Map([...played.values()].map((d) => [d.id, missOf(d, grid, limits)])),
-    [played, limits],
-  );
+  const misses = useMemo(() => new Map([...played.values()].map((d) => [d.id, missOf(d, grid)])), [played]);
   const family = families.find((f) => channel && f.loudspeakerIds.includes(channel.id)) ?? null;
   const first =
     request && channels.find((c) => requests.find((r) => r.id === c.id)?.spots[0] === request.spots[0]);
@@ -186,7 +182,7 @@ export default function CorrectWorkbench({ project }: { project: Project }) {
   const groupName = chosen === ALL ? 'All channels' : (families.find((f) => f.id === chosen)?.name ?? '');
   const target = targetOf(project, correction, channel.id);
   const guardText = guardWords(correction.headroomGuard, guard);
-  const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed, correction) : null;
+  const why = design && pointed !== null && !grouped ? whyAt(design, grid, pointed) : null;
 
   return (
     <div

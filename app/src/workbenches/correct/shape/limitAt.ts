@@ -1,5 +1,4 @@
 import { MOVES_DB, spanWeight, NON_MINIMUM_PHASE_SHARE, type ChannelDesign } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
 
 /** What keeps a design from doing at one frequency all that is wanted there. */
 export type Limit =
@@ -22,10 +21,9 @@ const SOFT = 0.7;
 
 /** What limits a design at a point of the grid; the first that applies, in the order in which the design applies them. */
 export function limitAt(
-  { wantedDb, fullDb, gainDb, strengthAt, standardDeviationDb, nonMinimumPhase, span }: ChannelDesign,
+  { wantedDb, fullDb, gainDb, strengthAt, standardDeviationDb, nonMinimumPhase, span, room }: ChannelDesign,
   grid: Float64Array,
   i: number,
-  { maxBoostDb, maxCutDb }: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
 ): Limit {
   const weight = spanWeight(grid, span)[i]!;
   const wanted = wantedDb[i]!;
@@ -37,9 +35,9 @@ export function limitAt(
   if (wanted > 0) {
     if (nonMinimumPhase[i]! >= NON_MINIMUM_PHASE_SHARE) return 'not minimum phase';
     if (moves) return 'dip moves';
-    return wanted > maxBoostDb ? 'boost limit' : 'gentle boost';
+    return wanted > room.boostDb[i]! ? 'boost limit' : 'gentle boost';
   }
-  if (-wanted > maxCutDb) return 'cut limit';
+  if (-wanted > room.cutDb[i]!) return 'cut limit';
   return moves ? 'peak moves' : 'finer';
 }
 

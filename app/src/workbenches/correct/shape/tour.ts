@@ -1,5 +1,4 @@
 import { spanWeight, type ChannelDesign } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { formatDb, formatHz } from '../../../charts/chartMath';
 import { LIMIT_WORDS, limitAt, type Limit } from './limitAt';
@@ -23,21 +22,19 @@ const LEFT_ALONE: Record<ChannelDesign['leftAlone'][number]['reason'], Limit> = 
   'cut limit': 'cut limit',
 };
 
-const known = new WeakMap<ChannelDesign, { grid: Float64Array; limits: Limits; miss: Miss }>();
+const known = new WeakMap<ChannelDesign, { grid: Float64Array; miss: Miss }>();
 
 /** `largestMiss`, worked out once for a design: under a moving hand one design is new and the others are not. */
-export function missOf(design: ChannelDesign, grid: Float64Array, limits: Limits): Miss {
+export function missOf(design: ChannelDesign, grid: Float64Array): Miss {
   const kept = known.get(design);
-  if (kept?.grid === grid && kept.limits === limits) return kept.miss;
-  const miss = largestMiss(design, grid, limits);
-  known.set(design, { grid, limits, miss });
+  if (kept?.grid === grid) return kept.miss;
+  const miss = largestMiss(design, grid);
+  known.set(design, { grid, miss });
   return miss;
 }
 
-type Limits = Pick<Correction, 'maxBoostDb' | 'maxCutDb'>;
-
 /** The largest miss of a channel; level differences over the whole span are no miss. */
-export function largestMiss(design: ChannelDesign, grid: Float64Array, limits: Limits): Miss {
+export function largestMiss(design: ChannelDesign, grid: Float64Array): Miss {
   const { predicted, targetDb, span, leftAlone } = design;
   const smooth = smoothLevels(grid, predicted.averageDb, 6);
   const weight = spanWeight(grid, span);
@@ -49,7 +46,7 @@ export function largestMiss(design: ChannelDesign, grid: Float64Array, limits: L
   });
   const at = grid[worst]!;
   const why = leftAlone.find((l) => at >= l.from * 0.97 && at <= l.to * 1.03);
-  const limit = why ? LEFT_ALONE[why.reason] : limitAt(design, grid, worst, limits);
+  const limit = why ? LEFT_ALONE[why.reason] : limitAt(design, grid, worst);
   return {
     db: smooth[worst]! - targetDb[worst]!,
     at,

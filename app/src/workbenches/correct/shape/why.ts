@@ -1,5 +1,4 @@
 import type { ChannelDesign } from '@pebble-hall/core/correct';
-import type { Correction } from '@pebble-hall/core/project';
 import { formatDb, formatHz, signedDb } from '../../../charts/chartMath';
 import { limitAt } from './limitAt';
 
@@ -14,12 +13,7 @@ export interface Why {
 const NOTHING_DB = 0.3;
 
 /** Why the design does what it does at a point of the grid. */
-export function whyAt(
-  design: ChannelDesign,
-  grid: Float64Array,
-  i: number,
-  limits: Pick<Correction, 'maxBoostDb' | 'maxCutDb'>,
-): Why {
+export function whyAt(design: ChannelDesign, grid: Float64Array, i: number): Why {
   const {
     found,
     predicted,
@@ -30,6 +24,7 @@ export function whyAt(
     standardDeviationDb,
     nonMinimumPhase,
     span,
+    room,
   } = design;
   const wanted = wantedDb[i]!;
   return {
@@ -48,7 +43,7 @@ export function whyAt(
   };
   function sentenceOf(): string {
     const done = gainDb[i]! > NOTHING_DB ? 'filled only a little' : 'not filled';
-    switch (limitAt(design, grid, i, limits)) {
+    switch (limitAt(design, grid, i)) {
       case 'outside the span':
         return `Outside the span (${formatHz(span.from)} to ${formatHz(span.to)}): nothing is done here.`;
       case 'nothing':
@@ -62,11 +57,11 @@ export function whyAt(
       case 'dip moves':
         return `A dip that differs from spot to spot is ${done}: what helps one seat would hurt another.`;
       case 'boost limit':
-        return `More is wanted than the ${limits.maxBoostDb.toFixed(1)} dB of boost that are allowed.`;
+        return `More is wanted than the ${room.boostDb[i]!.toFixed(1)} dB of boost that are allowed.`;
       case 'gentle boost':
         return 'Boost is given gently: a dip’s regularised inverse stays below what is wanted.';
       case 'cut limit':
-        return `More is wanted than the ${limits.maxCutDb.toFixed(1)} dB of cut that are allowed.`;
+        return `More is wanted than the ${room.cutDb[i]!.toFixed(1)} dB of cut that are allowed.`;
       case 'peak moves':
         return 'Seats do not share this peak: it is cut less than the average asks for.';
       case 'finer':
