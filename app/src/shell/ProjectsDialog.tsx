@@ -16,11 +16,6 @@ import { freeName } from '@pebble-hall/core/project';
 /** What was deleted comes back for so long. */
 const KEPT_MS = 7 * 24 * 3600_000;
 
-interface Shown {
-  list: ListedProject[];
-  sizes: Map<string, number>;
-}
-
 /** All projects of this browser: open, rename, duplicate, delete, and bring back what was deleted. */
 export function ProjectsDialog({
   current,
@@ -31,12 +26,15 @@ export function ProjectsDialog({
   opened: boolean;
   onClose: () => void;
 }) {
-  const [{ list, sizes }, setShown] = useState<Shown>({ list: [], sizes: new Map() });
+  const [list, setList] = useState<ListedProject[]>([]);
+  const [sizes, setSizes] = useState<ReadonlyMap<string, number> | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
   const refresh = useCallback(async () => {
     await repository().removeForGood(Date.now() - KEPT_MS);
-    setShown({ list: await repository().list(), sizes: await repository().sizes() });
+    setList(await repository().list());
   }, []);
+  /** Reads every sound once: only when the list is opened, and when there are more of them. */
+  const measure = useCallback(async () => setSizes(await repository().sizes()), []);
   /** Does something with a project, and reads the list anew; a problem is told, and leaves it as it was. */
   const act = (run: () => Promise<unknown>) =>
     void run()
@@ -45,6 +43,9 @@ export function ProjectsDialog({
   useEffect(() => {
     if (opened) void refresh().catch((error: unknown) => notifyProblem(sentenceOf(error)));
   }, [opened, refresh, current]);
+  useEffect(() => {
+    if (opened) void measure().catch((error: unknown) => notifyProblem(sentenceOf(error)));
+  }, [opened, measure]);
   const open = (id: string) =>
     act(async () => {
       await repository().touch(id);
@@ -66,6 +67,7 @@ export function ProjectsDialog({
         : repository().change(project.id, `project ${name}`, (p) => ({ ...p, name })),
     );
   };
+  const sizeOf = (id: string) => (sizes ? sizeWords(sizes.get(id) ?? 0) : '…');
   const there = list.filter((p) => p.deletedAt === null);
   const gone = list.filter((p) => p.deletedAt !== null);
   return (
@@ -116,7 +118,7 @@ export function ProjectsDialog({
                 )}
               </td>
               <td>{new Date(project.openedAt).toLocaleString()}</td>
-              <td className="num mono">{sizeWords(sizes.get(project.id) ?? 0)}</td>
+              <td className="num mono">{sizeOf(project.id)}</td>
               <td>
                 <span style={{ display: 'flex', gap: 5, justifyContent: 'flex-end' }}>
                   <ActionIcon
@@ -130,15 +132,11 @@ export function ProjectsDialog({
                     variant="default"
                     aria-label={`Duplicate ${project.name}`}
                     onClick={() =>
-                      act(() =>
-                        repository().duplicate(
-                          project.id,
-                          freeName(
-                            project.name,
-                            list.map((p) => p.name),
-                          ),
-                        ),
-                      )
+                      act(async () => {
+                        const names = list.map((p) => p.name);
+                        await repository().duplicate(project.id, freeName(project.name, names));
+                        await measure();
+                      })
                     }
                   >
                     <IconCopy size={15} />
@@ -162,7 +160,7 @@ export function ProjectsDialog({
           {gone.map((project) => (
             <div className="row" key={project.id}>
               <span>
-                {project.name} <small className="quiet">{sizeWords(sizes.get(project.id) ?? 0)}</small>
+                {project.name} <small className="quiet">{sizeOf(project.id)}</small>
               </span>
               <Button
                 size="compact-sm"

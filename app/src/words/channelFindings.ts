@@ -2,7 +2,7 @@ import type { Finding } from '@pebble-hall/core/project';
 import { reasonSentence } from './sweepReasons';
 
 /** The two likeliest; the list has them first. */
-const or = (names: string[]) => names.slice(0, 2).join(' or ');
+export const or = (names: string[]) => names.slice(0, 2).join(' or ');
 
 /** A finding in one line. */
 export function findingSentence(finding: Finding): string {
@@ -18,9 +18,7 @@ export function findingSentence(finding: Finding): string {
     case 'polarity unclear':
       return 'its polarity cannot be told from here';
     case 'misfit': {
-      const what = finding.wrongBand
-        ? 'plays in another band than the plan says'
-        : `arrives ${Math.abs(1000 * finding.lateS).toFixed(1)} ms ${finding.lateS > 0 ? 'later' : 'earlier'} than the plan says`;
+      const what = misfitWords(finding);
       return finding.couldBe.length > 0
         ? `${what}; this sounds like ${or(finding.couldBe)}: see whether the cables are exchanged`
         : `${what}: see whether it stands where the plan has it`;
@@ -29,3 +27,9 @@ export function findingSentence(finding: Finding): string {
       return `distorts by ${Math.round(finding.percent)} % (${Math.round(finding.limitPercent)} % is the limit): lower the level, then listen for a buzz`;
   }
 }
+
+/** What does not fit the plan. */
+export const misfitWords = ({ wrongBand, lateS }: { wrongBand: boolean; lateS: number }): string =>
+  wrongBand
+    ? 'plays in another band than the plan says'
+    : `arrives ${Math.abs(1000 * lateS).toFixed(1)} ms ${lateS > 0 ? 'later' : 'earlier'} than the plan says`;
