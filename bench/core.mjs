@@ -82,6 +82,10 @@ export async function benchCore() {
     mostSections: 24,
     gainStepDb: 0.1,
     frequencyStepHz: 1,
+    qStep: 0.01,
+    leastQ: 0.05,
+    mostQ: 100,
+    sectionKinds: /** @type {('peak' | 'low shelf' | 'high shelf')[]} */ (['peak', 'low shelf', 'high shelf']),
     leastSectionDb: -30,
     mostSectionDb: 15,
   };

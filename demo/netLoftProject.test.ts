@@ -1,4 +1,5 @@
 import { readCalibrationText } from '@pebble-hall/core/formats';
+import { extentOf } from '@pebble-hall/core/place';
 import { readProjectFile } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import { demoFiles, netLoftProject } from './netLoftProject';
@@ -16,7 +17,7 @@ it('stands everything within the room and feeds every loudspeaker from an output
   for (const { position } of [...place.seats, ...place.spots, ...place.loudspeakers]) {
     for (const axis of ['x', 'y', 'z'] as const) {
       expect(position[axis]).toBeGreaterThan(0);
-      expect(position[axis]).toBeLessThan(place.size[axis]);
+      expect(position[axis]).toBeLessThan(extentOf(place.shape).most[axis]);
     }
   }
   expect(new Set(place.loudspeakers.map((l) => l.output)).size).toBe(7);

@@ -1,26 +1,43 @@
 import { readCalibrationText } from '@pebble-hall/core/formats';
-import { firstVariant, PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
+import {
+  emptyProject,
+  plainLoudspeaker,
+  writeProjectFile,
+  type Project,
+  type Spot,
+} from '@pebble-hall/core/project';
 import {
   NET_LOFT,
   NET_LOFT_LOUDSPEAKERS,
+  NET_LOFT_SHAPE,
   NET_LOFT_SISKIN,
   siskinCalibrationText,
 } from '@pebble-hall/stand-ins/net-loft';
 
 /** The Saltmarsh Boathouse on the Net Loft, before anything was measured. All of it is made up. */
 export function netLoftProject(): Project {
-  const { x, y, z } = NET_LOFT.size;
   const calibration = readCalibrationText(siskinCalibrationText(NET_LOFT_SISKIN));
   const calibrationId = `siskin-m1-${NET_LOFT_SISKIN}`;
   const ear = 1.14;
-  return {
-    version: PROJECT_VERSION,
+  const spot = (id: string, name: string, x: number, y: number, z = ear): Spot => ({
+    id,
+    name,
+    position: { x, y, z },
+    inAverage: true,
+    weight: 1,
+    surface: 'ear',
+  });
+  const project = emptyProject({
     id: 'saltmarsh-boathouse-net-loft',
     name: 'Saltmarsh Boathouse',
+    rigKind: 'simulated',
     place: {
       name: 'the Net Loft',
-      size: { x, y, z },
+      kind: 'listening room',
+      lengthUnit: 'm',
+      shape: NET_LOFT_SHAPE,
       temperatureC: NET_LOFT.air.temperatureC,
+      relativeHumidityPercent: NET_LOFT.air.relativeHumidityPercent,
       seats: [
         { id: 'sofa-left', name: 'Sofa, left', position: { x: 3.6, y: 1.2, z: ear } },
         { id: 'sofa-middle', name: 'Sofa, middle', position: { x: 3.6, y: 1.72, z: ear } },
@@ -28,58 +45,89 @@ export function netLoftProject(): Project {
         { id: 'chair-door', name: 'Chair by the door', position: { x: 2.7, y: 3.3, z: ear } },
         { id: 'chair-window', name: 'Chair by the window', position: { x: 2.7, y: 0.65, z: ear } },
       ],
-      furniture: [
-        { kind: 'rug', x: 1.5, y: 0.75, width: 1.75, depth: 2.2 },
-        { kind: 'sofa', x: 3.3, y: 0.84, width: 0.9, depth: 1.8 },
-        { kind: 'chair', x: 2.4, y: 3.02, width: 0.6, depth: 0.6 },
-        { kind: 'chair', x: 2.4, y: 0.35, width: 0.6, depth: 0.6 },
-        { kind: 'window', x: 1.8, y: 0, width: 1.3, depth: 0 },
+      audience: [],
+      fixtures: [
+        {
+          id: 'rug',
+          name: 'Rug',
+          kind: 'rug',
+          x: 1.5,
+          y: 0.75,
+          width: 1.75,
+          depth: 2.2,
+          bottom: 0,
+          top: 0.02,
+        },
+        {
+          id: 'sofa',
+          name: 'Sofa',
+          kind: 'sofa',
+          x: 3.3,
+          y: 0.84,
+          width: 0.9,
+          depth: 1.8,
+          bottom: 0,
+          top: 0.8,
+        },
+        {
+          id: 'chair-1',
+          name: 'Chair by the door',
+          kind: 'chair',
+          x: 2.4,
+          y: 3.02,
+          width: 0.6,
+          depth: 0.6,
+          bottom: 0,
+          top: 0.9,
+        },
+        {
+          id: 'chair-2',
+          name: 'Chair by the window',
+          kind: 'chair',
+          x: 2.4,
+          y: 0.35,
+          width: 0.6,
+          depth: 0.6,
+          bottom: 0,
+          top: 0.9,
+        },
+        {
+          id: 'window',
+          name: 'Window',
+          kind: 'window',
+          x: 1.8,
+          y: 0,
+          width: 1.3,
+          depth: 0,
+          bottom: 0.9,
+          top: 2.1,
+        },
       ],
-      loudspeakers: NET_LOFT_LOUDSPEAKERS.map(({ id, name, role, output, model, position, aimDeg }) => ({
-        id,
-        name,
-        model: model.name,
-        role,
-        output,
-        position: { ...position },
-        aimDeg,
-        fitted: true,
-      })),
+      layoutId: '5.1',
+      loudspeakers: NET_LOFT_LOUDSPEAKERS.map(({ id, name, role, output, model, position, aimDeg }) =>
+        plainLoudspeaker({
+          id,
+          name,
+          feed: FEEDS[id] ?? '',
+          model: model.name,
+          role,
+          output,
+          position: { ...position },
+          aimDeg,
+          layoutLabel: LABELS[id] ?? null,
+        }),
+      ),
       spots: [
-        {
-          id: 'home',
-          name: 'Home spot',
-          position: { x: 3.6, y: 1.72, z: ear },
-          inAverage: true,
-          weight: 1,
-          surface: 'ear',
-        },
-        {
-          id: 'spot-2',
-          name: 'Spot 2',
-          position: { x: 3.6, y: 1.2, z: ear },
-          inAverage: true,
-          weight: 1,
-          surface: 'ear',
-        },
-        {
-          id: 'spot-3',
-          name: 'Spot 3',
-          position: { x: 3.6, y: 2.25, z: ear },
-          inAverage: true,
-          weight: 1,
-          surface: 'ear',
-        },
-        {
-          id: 'spot-4',
-          name: 'Spot 4',
-          position: { x: 3.45, y: 1.46, z: 1.18 },
-          inAverage: false,
-          weight: 1,
-          surface: 'ear',
-        },
+        spot('home', 'Home spot', 3.6, 1.72),
+        spot('spot-2', 'Spot 2', 3.6, 1.2),
+        spot('spot-3', 'Spot 3', 3.6, 2.25),
+        { ...spot('spot-4', 'Spot 4', 3.45, 1.46, 1.18), inAverage: false },
       ],
     },
+  });
+  const [microphone] = project.rig.microphones;
+  return {
+    ...project,
     calibrations: {
       [calibrationId]: {
         id: calibrationId,
@@ -92,53 +140,41 @@ export function netLoftProject(): Project {
       },
     },
     rig: {
-      kind: 'simulated',
-      pace: 'quick',
-      device: null,
+      ...project.rig,
       microphones: [
         {
+          ...microphone!,
           id: 'siskin',
           make: 'Siskin M1',
           serial: String(NET_LOFT_SISKIN),
-          pointing: 'at the source',
-          input: 1,
-          gainDb: 0,
           calibrationIds: [calibrationId],
           calibrationId,
-          levels: [],
         },
       ],
       microphoneId: 'siskin',
-      alongIds: [],
-      pairs: [],
-      repeats: 1,
       referenceFrom: 'centre',
-      loopbackInput: 2,
-      timing: 'loopback',
-      clickFrom: null,
-      roundTrip: null,
-      distances: [],
-      heardTraces: {},
-      processorBefore: null,
-      levelDbfs: -48,
-      sweepS: 3,
-      noise: null,
-      checks: {},
     },
-    rounds: [{ id: 'round-1', name: 'First round', startedAt: 0, note: '' }],
-    roundId: 'round-1',
-    families: null,
-    sweeps: [],
-    variants: [firstVariant()],
-    variantId: 'variant-1',
-    loads: [],
-    pendingLoad: null,
-    trials: [],
-    chains: [],
-    headphones: [],
-    chainId: null,
   };
 }
+
+/** By the layout that the loft follows; its second subwoofer belongs to none. */
+const LABELS: Record<string, string> = {
+  left: 'M+030',
+  right: 'M-030',
+  centre: 'M+000',
+  'surround-left': 'M+110',
+  'surround-right': 'M-110',
+  'sub-1': 'LFE1',
+};
+const FEEDS: Record<string, string> = {
+  left: 'Player, left',
+  right: 'Player, right',
+  centre: 'Player, centre',
+  'surround-left': 'Player, surround left',
+  'surround-right': 'Player, surround right',
+  'sub-1': 'Player, low-frequency',
+  'sub-2': 'Player, low-frequency',
+};
 
 /** The demo project as a project file, and the calibration file that came with the microphone. */
 export function demoFiles(): Record<string, Uint8Array> {

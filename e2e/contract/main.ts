@@ -1,5 +1,5 @@
 import { houseMemory } from '@pebble-hall/stand-ins/processor';
-import { noFaults } from '@pebble-hall/stand-ins/rig';
+import { NET_LOFT_PLACE, noFaults } from '@pebble-hall/stand-ins/rig';
 import type { AudioRig } from '../../app/src/ports/rig/AudioRig';
 import { AUDIO_RIG_CONTRACT } from '../../app/src/ports/rig/audioRigContract';
 import { listDevices } from '../../app/src/ports/rig/audioDevices';
@@ -11,6 +11,7 @@ const rigs: Record<string, () => AudioRig> = {
     const rig = new SimulatedRig({
       pace: 'quick',
       faults: noFaults,
+      place: () => NET_LOFT_PLACE,
       processor: async () => {
         const { outputs, filters } = houseMemory();
         return { outputs, filters };

@@ -7,7 +7,12 @@ import {
   type DesignGround,
   type ExactRequest,
 } from '@pebble-hall/core/jobs';
-import type { BuiltOutputs, OutputCorrection, OutputSettings } from '@pebble-hall/core/processing';
+import {
+  limitsOf,
+  type BuiltOutputs,
+  type OutputCorrection,
+  type OutputSettings,
+} from '@pebble-hall/core/processing';
 import { fittedOf, lowInput, type Correction, type Project } from '@pebble-hall/core/project';
 import { delay } from 'es-toolkit';
 import QuickLRU from 'quick-lru';
@@ -81,21 +86,11 @@ const madeFrom = ({ request, ...rest }: ExactRequest): string =>
 
 /** Whoever asks for a filter that is just being made waits for that one. */
 function exactOf(request: ChannelRequest, correction: Correction): Promise<ExactChannel> {
-  const { rate, mostTaps, gainStepDb, frequencyStepHz, leastSectionDb, mostSectionDb } =
-    theProcessor().profile;
   const mostSections = sectionsLeft(correction, request.id);
   const ask: ExactRequest = {
     request,
     choice: correction.filter,
-    processor: {
-      rate,
-      mostTaps,
-      mostSections,
-      gainStepDb,
-      frequencyStepHz,
-      leastSectionDb,
-      mostSectionDb,
-    },
+    processor: { ...limitsOf(theProcessor().profile), mostSections },
     byHand: correction.sections[request.id] ?? null,
   };
   const key = madeFrom(ask);

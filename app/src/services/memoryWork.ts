@@ -11,14 +11,16 @@ import {
 } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { isAbort } from '../ports/abort';
-import { projectNow, projectOwner, repository, sentenceOf } from '../store';
+import { WITH, WITHOUT } from '../ports/processor';
+import { projectNow, projectOwner, sentenceOf } from '../store';
 import { draftLoad } from './draftLoad';
+import { filtersOf } from './loadFilters';
 import { measureSweep, memoryStamp } from './measuring';
 import { notify, notifyProblem } from './notify';
 import { outcomeOf, outcomeWords, type PendingOutcome } from './pendingTransfer';
 import { processorChanged } from './processorChanged';
 import { exclusively } from './running';
-import { theProcessor } from './theProcessor';
+import { theProcessor, withInPlace } from './theProcessor';
 
 export interface Work {
   what: string;
@@ -158,6 +160,25 @@ export const loadMemory = (letter: string, name: string, breakHalfWay: boolean):
     await finish(pending, filters, signal);
   });
 
+/** Makes the filters of the variant that is edited and keeps them as what is in the processor: it was put there by hand, from files. */
+export const putInPlace = (): Promise<void> =>
+  guarded('Keeping what was handed over', async (signal) => {
+    const project = projectNow();
+    const onProgress = (share: number) => set({ work: { what: 'Making the filters', share, pauses: false } });
+    const { load: draft, arrays, filters } = await draftLoad(project, { signal, onProgress });
+    const checksum = theProcessor().checksumOf({ outputs: draft.outputs!, filters });
+    const load = { ...draft, letter: WITH, name: draft.variantName, loadedAt: Date.now(), checksum };
+    await projectOwner().change(
+      `${load.name} is in the processor`,
+      (p) => withInPlace({ ...p, loads: [...p.loads, load] }, load.id),
+      arrays,
+    );
+    set({ readBack: `${load.name} counts as in the chain from now on. Measure again to see whether it is.` });
+  });
+
+/** The engineer says that nothing of ours is in the processor any more. */
+export const takeOut = (): Promise<void> => quick(() => theProcessor().recall(WITHOUT));
+
 /** Whole again, where the link was told to break. */
 const mendLink = () =>
   theProcessor()
@@ -293,20 +314,6 @@ async function keepVerdict(last: MemoryLoad, judge: Parameters<typeof verifyLoad
     ...p,
     loads: p.loads.map((l) => (l.id === last.id ? { ...l, verdict } : l)),
   }));
-}
-
-/** Filters of a load, one per output, from what was kept. */
-export async function filtersOf(project: Project, load: MemoryLoad): Promise<Float32Array[]> {
-  const outputs = load.outputs?.length ?? 12;
-  const filters: Float32Array[] = Array.from({ length: outputs }, () => new Float32Array(0));
-  for (const [id, filterId] of Object.entries(load.filters)) {
-    const array = await repository().array(filterId);
-    const output = loudspeakerById(project.place, id)?.output;
-    if (!array || !output)
-      throw new Error('a filter of this load is no longer in this browser; load the memory again.');
-    filters[output - 1] = array.samples;
-  }
-  return filters;
 }
 
 function compareFilters(sent: Float32Array[], got: Float32Array[]): void {

@@ -1,6 +1,7 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import type { LevelCalibration, Microphone, Project } from '@pebble-hall/core/project';
 import { SIMULATED_RIG_NAME, SimulatedRig, WebAudioRig, type AudioRig } from '../ports/rig';
+import { projectNow } from '../store';
 import { theProcessor } from './theProcessor';
 
 type HasRig = Pick<Project, 'rig'>;
@@ -19,7 +20,11 @@ export function rigOf({ rig: { kind, pace, device } }: HasRig): AudioRig {
       rig:
         kind === 'web audio'
           ? new WebAudioRig(device!)
-          : new SimulatedRig({ pace, processor: () => theProcessor().activeOutputs() }),
+          : new SimulatedRig({
+              pace,
+              processor: () => theProcessor().activeOutputs(),
+              place: () => projectNow().place,
+            }),
     };
   }
   return current.rig;

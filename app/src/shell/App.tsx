@@ -66,7 +66,9 @@ export function App() {
   const Workbench = workbenchOf(place.path);
   return (
     <Frame path={place.path} title={ROOMS[place.path].title}>
-      {(project) => <Workbench key={`${project.id} ${place.search}`} project={project} />}
+      {(project) => (
+        <Workbench key={`${project.id} ${place.search} ${project.processor.adapter}`} project={project} />
+      )}
     </Frame>
   );
 }

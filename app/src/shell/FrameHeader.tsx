@@ -90,7 +90,10 @@ export function FrameHeader({
       </span>
       <span style={{ flex: 1 }} />
       <JobPills />
-      <ChainPill listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null} />
+      <ChainPill
+        processor={project.processor}
+        listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null}
+      />
       <span className="pill" style={{ maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }}>
         {project.rig.kind === 'simulated' ? 'Simulated rig' : rigName(project)}, <b>{rateText(project)}</b>
       </span>

@@ -1,3 +1,4 @@
+import { boxWalls } from '@pebble-hall/core/place';
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
@@ -128,6 +129,16 @@ it('opens a kept sample of version 7: targets keep natural roll-offs, the guard 
   expect(project.sweeps[0]!.conditions).toBeNull();
 });
 
+it('opens a kept sample of version 8: its room is drawn, the stand-in is its processor, what was loaded is still loaded', async () => {
+  const bytes = readFileSync(new URL('samples/version-8.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.processor).toEqual({ adapter: 'stand-in' });
+  expect(boxWalls(project.place.shape)).not.toBeNull();
+  expect(project.place.loudspeakers.every((l) => l.group === null && l.abbreviation !== '')).toBe(true);
+  expect(project.sweeps.length).toBeGreaterThan(0);
+});
+
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {
   const old = {
     version: 1,
@@ -135,7 +146,15 @@ it('carries a stored project of version 1 over when it is opened, and keeps it w
     name: 'Old',
     calibrations: {},
     sweeps: [],
-    place: {},
+    place: {
+      name: 'a room',
+      size: { x: 5, y: 4, z: 3 },
+      temperatureC: 20,
+      seats: [],
+      furniture: [],
+      loudspeakers: [],
+      spots: [],
+    },
     correction: { handles: [{ frequency: 1000, levelDb: 0 }] },
     loads: [],
   };

@@ -1,3 +1,5 @@
+import { WITH } from '../ports/processor';
+import { memoryShort } from './memoryName';
 import { AIM_DB } from '@pebble-hall/core/measure';
 import {
   type Project,
@@ -84,7 +86,7 @@ function correctState(project: Project): Evidence {
   if (load && load.designKey !== designKey(project, loaded?.correction))
     return { state: 'look again', evidence: 'changed since loaded' };
   return load
-    ? { state: 'done', evidence: `in memory ${load.letter}` }
+    ? { state: 'done', evidence: load.letter === WITH ? 'handed over' : `in memory ${load.letter}` }
     : { state: 'begun', evidence: ready === 1 ? '1 channel' : `${ready} channels` };
 }
 
@@ -102,12 +104,19 @@ function handOverState(project: Project): Evidence {
   if (!load) return { state: 'empty', evidence: NOT_STARTED };
   const channels = Object.keys(load.spans);
   const verified = channels.filter((id) => verifiedOf(project, load, id));
-  if (verified.length < channels.length) return { state: 'begun', evidence: `memory ${load.letter} loaded` };
+  if (verified.length < channels.length)
+    return {
+      state: 'begun',
+      evidence: load.letter === WITH ? 'files in place' : `memory ${load.letter} loaded`,
+    };
   const { verdict } = load;
   if (!verdict || verdict.of !== verdictKey(project, load))
-    return { state: 'begun', evidence: `${load.letter} measured again` };
+    return { state: 'begun', evidence: `${memoryShort(load)} measured again` };
   const misses = verdict.missing.length;
   return misses === 0
-    ? { state: 'done', evidence: `${load.letter} verified` }
-    : { state: 'look again', evidence: `${load.letter}: ${misses} ${misses === 1 ? 'misses' : 'miss'}` };
+    ? { state: 'done', evidence: `${memoryShort(load)} verified` }
+    : {
+        state: 'look again',
+        evidence: `${memoryShort(load)}: ${misses} ${misses === 1 ? 'misses' : 'miss'}`,
+      };
 }

@@ -1,10 +1,17 @@
-import { SimulatedRoom, type Faults, type PlacedMicrophone, type RigTake } from '@pebble-hall/stand-ins/rig';
+import {
+  SimulatedRoom,
+  type Faults,
+  type PlacedMicrophone,
+  type RigTake,
+  type SimulatedPlace,
+} from '@pebble-hall/stand-ins/rig';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
 
 const room = new SimulatedRoom();
 
 const jobs = {
-  record: (take: RigTake, { tell }: JobContext) => {
+  record: ({ place, ...take }: RigTake & { place: SimulatedPlace }, { tell }: JobContext) => {
+    room.moveTo(place);
     const channels = room.record(take, tell);
     return handOver(channels, channels);
   },

@@ -9,7 +9,7 @@ import {
   type Headroom,
 } from '../path/index.js';
 import { correctionFir, type PhaseStyle, type SharedPhase } from './correctionFir.js';
-import { fitSections, sectionsErrorDb, type SectionFit } from './fitSections.js';
+import { fitSections, MOST_FITTED, sectionsErrorDb, type SectionFit } from './fitSections.js';
 import { firLevelDb } from './predict.js';
 import { preRinging, type AheadInOctave } from './preRinging.js';
 import type { ChannelDesign } from './designChannel.js';
@@ -37,6 +37,24 @@ export const STARTING_FILTER: FilterChoice = {
   leastQ: 0.3,
   mostQ: 12,
 };
+
+/** What is left of a choice in a processor that cannot do all of it: without taps sections alone, without sections a FIR. */
+export function withinProcessor(
+  choice: FilterChoice,
+  { mostTaps, mostSections, sectionKinds, leastQ, mostQ }: ProcessorLimits,
+): FilterChoice {
+  const kinds = choice.kinds.filter((k) => sectionKinds.includes(k));
+  const least = Math.min(Math.max(choice.leastQ, leastQ), mostQ);
+  return {
+    ...choice,
+    form: mostTaps === 0 ? 'sections' : mostSections === 0 ? 'fir' : choice.form,
+    taps: choice.taps === null ? null : Math.min(choice.taps, mostTaps),
+    sectionCount: Math.max(1, Math.min(choice.sectionCount, mostSections, MOST_FITTED)),
+    kinds: kinds.length > 0 ? kinds : [...sectionKinds],
+    leastQ: least,
+    mostQ: Math.max(least, Math.min(choice.mostQ, mostQ)),
+  };
+}
 
 /** A channel's filter as it will be loaded. */
 export interface ExactChannel {
@@ -66,17 +84,18 @@ export function exactChannel(
   grid: Float64Array,
   design: Pick<ChannelDesign, 'id' | 'gainDb' | 'span' | 'room'>,
   limits: { maxBoostDb: number; maxCutDb: number },
-  choice: FilterChoice,
+  asked: FilterChoice,
   processor: ProcessorLimits,
   shared: SharedPhase | null = null,
   byHand: Section[] | null = null,
 ): ExactChannel {
   const { gainDb, span } = design;
-  const { rate, mostTaps, mostSections } = processor;
-  const count = Math.min(choice.sectionCount, mostSections);
+  const { rate, mostTaps } = processor;
+  const choice = withinProcessor(asked, processor);
+  const count = choice.sectionCount;
   const isFitted = choice.form !== 'fir' && !byHand;
   const fit = isFitted
-    ? fitSections(grid, gainDb, span, { ...choice, ...limits, ...processor, count, room: design.room }, rate)
+    ? fitSections(grid, gainDb, span, { ...processor, ...choice, ...limits, count, room: design.room }, rate)
     : null;
   const sections = fit?.sections ?? (choice.form === 'fir' ? [] : (byHand ?? []));
   const bySections = sectionsLevelDb(sections, rate, grid);

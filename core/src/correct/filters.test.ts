@@ -1,5 +1,6 @@
 import { signalPath, throughFilters, headroomOf, sectionsLevelDb, type Section } from '../path/index.js';
 import { describe, expect, it } from 'vitest';
+import { PROCESSOR } from './processorForTest.js';
 import {
   allPass,
   biquadSpectrum,
@@ -253,6 +254,7 @@ describe('fitSections', () => {
     maxCutDb: 15,
     gainStepDb: 0.1,
     frequencyStepHz: 1,
+    qStep: 0.01,
     leastSectionDb: -20,
     mostSectionDb: 11,
   };
@@ -274,7 +276,7 @@ describe('fitSections', () => {
     }
   });
 
-  it('keeps to the limits and the steps of the processor, and gets nearer with more sections', () => {
+  it('keeps to the limits and the steps of the PROCESSOR, and gets nearer with more sections', () => {
     const noise = whiteNoise(grid.length, 9);
     let slow = 0;
     const goal = grid.map((_, i) => 8 * (slow += 0.12 * (noise[i]! - slow)));
@@ -378,15 +380,6 @@ it('makes a filter of sections, of a FIR, and of both; both leaves least', () =>
   const noise = whiteNoise(grid.length, 4);
   let slow = 0;
   const gainDb = grid.map((_, i) => 12 * (slow += 0.1 * (noise[i]! - slow)));
-  const processor = {
-    rate,
-    mostTaps: 8192,
-    mostSections: 24,
-    gainStepDb: 0.1,
-    frequencyStepHz: 1,
-    leastSectionDb: -30,
-    mostSectionDb: 15,
-  };
   const make = (form: 'fir' | 'sections' | 'both') =>
     exactChannel(
       grid,
@@ -398,7 +391,7 @@ it('makes a filter of sections, of a FIR, and of both; both leaves least', () =>
       },
       { maxBoostDb: 12, maxCutDb: 15 },
       { ...STARTING_FILTER, form, sectionCount: 6 },
-      processor,
+      PROCESSOR,
     );
   const [fir, sections, both] = [make('fir'), make('sections'), make('both')];
   expect(fir.sections).toEqual([]);

@@ -28,6 +28,8 @@ const STARTS: FitStart[] = [
 const MUCH_DB = 1;
 /** Fewer sections win where they leave no more than this on top, dB. */
 const HARDLY_DB = 0.1;
+/** More would be fitted to what nobody hears. */
+export const MOST_FITTED = 24;
 /** The search looks at every so many points of the grid; only the end looks at all. */
 const COARSE = 3;
 
@@ -47,8 +49,8 @@ export function fitSections(
   rate: number,
 ): SectionFit {
   const { count, kinds, leastQ, mostQ } = limits;
-  if (!(Number.isInteger(count) && count >= 1 && count <= 24))
-    throw new RangeError(`fitSections: count must be 1 to 24, got ${count}`);
+  if (!(Number.isInteger(count) && count >= 1 && count <= MOST_FITTED))
+    throw new RangeError(`fitSections: count must be 1 to ${MOST_FITTED}, got ${count}`);
   if (kinds.length === 0 || !(leastQ > 0 && mostQ >= leastQ))
     throw new RangeError('fitSections: kinds and Q limits leave nothing to use');
   let best: SectionFit | null = null;
@@ -153,11 +155,11 @@ function heldWithin(
   return held;
 }
 
-function rounded(s: Section, { gainStepDb, frequencyStepHz, leastQ, mostQ }: SectionLimits): Section {
+function rounded(s: Section, { gainStepDb, frequencyStepHz, qStep, leastQ, mostQ }: SectionLimits): Section {
   return {
     kind: s.kind,
     frequency: Math.max(frequencyStepHz, inSteps(s.frequency, frequencyStepHz)),
     gainDb: inSteps(s.gainDb, gainStepDb),
-    q: Math.min(mostQ, Math.max(leastQ, inSteps(s.q, 0.01))),
+    q: Math.min(mostQ, Math.max(leastQ, inSteps(s.q, qStep))),
   };
 }

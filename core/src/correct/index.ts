@@ -54,7 +54,13 @@ export {
   type MeasuredChannel,
   type ExtensionPrice,
 } from './designChannel.js';
-export { exactChannel, STARTING_FILTER, type ExactChannel, type FilterChoice } from './exactChannel.js';
+export {
+  exactChannel,
+  STARTING_FILTER,
+  withinProcessor,
+  type ExactChannel,
+  type FilterChoice,
+} from './exactChannel.js';
 export {
   correctHeadphones,
   headphoneCorrection,

@@ -14,6 +14,7 @@ export interface SectionLimits {
   /** smallest steps that the processor takes */
   gainStepDb: number;
   frequencyStepHz: number;
+  qStep: number;
   /** gain of a single section */
   leastSectionDb: number;
   mostSectionDb: number;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PROCESSOR } from './processorForTest.js';
 import { sectionsLevelDb, type Section } from '../path/index.js';
 import { logGrid, powerOfDb } from '../signal/index.js';
 import { designChannel, exactChannel, measuredChannel, STARTING_FILTER, STARTING_GOAL } from './index.js';
@@ -8,15 +9,6 @@ const rate = 48000;
 const at = (f: number) => grid.findIndex((g) => g >= f);
 
 describe('limits hold for the filter as made', () => {
-  const processor = {
-    rate,
-    mostTaps: 8192,
-    mostSections: 24,
-    gainStepDb: 0.1,
-    frequencyStepHz: 1,
-    leastSectionDb: -30,
-    mostSectionDb: 15,
-  };
   // narrow resonances, as a small room has them: asking for them takes a filter beyond what is asked
   const peaks = [28, 34, 41, 47, 62, 71, 88].map((f, i) => ({ f, db: 9 + 3 * (i % 3) }));
   const found = measuredChannel(grid, [
@@ -30,7 +22,7 @@ describe('limits hold for the filter as made', () => {
     (style) => {
       const limits = { maxBoostDb: 0, maxCutDb: 12 };
       const design = designChannel(grid, { ...goal, ...limits }, found);
-      const { levelDb } = exactChannel(grid, design, limits, { ...STARTING_FILTER, style }, processor);
+      const { levelDb } = exactChannel(grid, design, limits, { ...STARTING_FILTER, style }, PROCESSOR);
       expect(Math.max(...levelDb)).toBeLessThan(0.15);
       expect(Math.min(...levelDb)).toBeGreaterThan(-12.4);
       expect(Math.min(...levelDb)).toBeLessThan(-11);
@@ -47,7 +39,7 @@ describe('limits hold for the filter as made', () => {
     ];
     const limits = { maxBoostDb: 2, maxCutDb: 12 };
     const design = designChannel(grid, { ...goal, ...limits, besides }, found);
-    const { levelDb } = exactChannel(grid, design, limits, STARTING_FILTER, processor);
+    const { levelDb } = exactChannel(grid, design, limits, STARTING_FILTER, PROCESSOR);
     for (const sections of besides) {
       const own = sectionsLevelDb(sections, rate, grid);
       const sum = levelDb.map((v, i) => v + own[i]!);
@@ -57,7 +49,7 @@ describe('limits hold for the filter as made', () => {
     }
     expect(design.fullDb[at(62)]).toBeGreaterThan(-4.1);
     // sections keep to it as well
-    const fitted = exactChannel(grid, design, limits, { ...STARTING_FILTER, form: 'sections' }, processor);
+    const fitted = exactChannel(grid, design, limits, { ...STARTING_FILTER, form: 'sections' }, PROCESSOR);
     for (const sections of besides) {
       const own = sectionsLevelDb(sections, rate, grid);
       expect(Math.min(...fitted.levelDb.map((v, i) => v + own[i]!))).toBeGreaterThan(-12.05);

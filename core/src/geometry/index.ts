@@ -1,2 +1,22 @@
-/** Points of the place, distances, directions. */
-export { distanceBetween, horizontalAim, type Point, type Pose } from './point.js';
+/** Points of the place, distances, directions, outlines. */
+export {
+  axesOf,
+  distanceBetween,
+  horizontalAim,
+  pointAlong,
+  type Axes,
+  type Point,
+  type Pose,
+} from './point.js';
+export {
+  areaOf,
+  boundsOf,
+  clipped,
+  crossingSides,
+  distanceToSides,
+  integralOver,
+  isWithin,
+  signedArea,
+  type Corner,
+  type HalfPlane,
+} from './polygon.js';

@@ -20,3 +20,48 @@ export const horizontalAim = (azimuth: number): Point => ({
   y: Math.sin(azimuth),
   z: 0,
 });
+
+/** Unit vectors of something that points somewhere: ahead, to its left, and up from its own point of view. */
+export interface Axes {
+  ahead: Point;
+  left: Point;
+  up: Point;
+}
+
+/**
+ * Axes of something turned by azimuth (counter-clockwise from x), pitched (up where positive) and rolled (its left side down
+ * where positive), in this order; degrees.
+ */
+export function axesOf(yawDeg: number, pitchDeg = 0, rollDeg = 0): Axes {
+  const [sy, cy] = sineCosine(yawDeg);
+  const [sp, cp] = sineCosine(pitchDeg);
+  const [sr, cr] = sineCosine(rollDeg);
+  const left = { x: -sy, y: cy, z: 0 };
+  const up = { x: -sp * cy, y: -sp * sy, z: cp };
+  return {
+    ahead: { x: cp * cy, y: cp * sy, z: sp },
+    left: mixed(left, cr, up, -sr),
+    up: mixed(up, cr, left, sr),
+  };
+}
+
+/** A point so far ahead, to the left and up of another. */
+export const pointAlong = (
+  from: Point,
+  { ahead, left, up }: Axes,
+  by: { ahead?: number; left?: number; up?: number },
+): Point => {
+  const on = (axis: 'x' | 'y' | 'z') =>
+    from[axis] + (by.ahead ?? 0) * ahead[axis] + (by.left ?? 0) * left[axis] + (by.up ?? 0) * up[axis];
+  return { x: on('x'), y: on('y'), z: on('z') };
+};
+
+const sineCosine = (deg: number): [number, number] => [
+  Math.sin((deg * Math.PI) / 180),
+  Math.cos((deg * Math.PI) / 180),
+];
+const mixed = (a: Point, ga: number, b: Point, gb: number): Point => ({
+  x: ga * a.x + gb * b.x,
+  y: ga * a.y + gb * b.y,
+  z: ga * a.z + gb * b.z,
+});

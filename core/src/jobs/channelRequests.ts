@@ -11,15 +11,26 @@ import { traceRef } from './sweepTraces.js';
 import type { TraceSource, TraceSum } from './traceSource.js';
 
 /** What designs read of a project: nothing else of it changes them. */
-export type DesignGround = Pick<Project, 'place' | 'sweeps' | 'roundId' | 'calibrations' | 'families'>;
+export type DesignGround = Pick<
+  Project,
+  'place' | 'sweeps' | 'roundId' | 'calibrations' | 'families' | 'processor'
+>;
 
 /** The part of a project that designs read; alike as long as nothing in it has changed. */
-export const designGround = ({ place, sweeps, roundId, calibrations, families }: Project): DesignGround => ({
+export const designGround = ({
   place,
   sweeps,
   roundId,
   calibrations,
   families,
+  processor,
+}: Project): DesignGround => ({
+  place,
+  sweeps,
+  roundId,
+  calibrations,
+  families,
+  processor,
 });
 
 /** Subwoofers that play together in a correction, in the order of the place. */

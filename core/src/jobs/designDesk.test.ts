@@ -1,4 +1,5 @@
 import { describe, expect, it, vi } from 'vitest';
+import { PROCESSOR } from '../correct/processorForTest.js';
 import { STARTING_FILTER, STARTING_GOAL } from '../correct/index.js';
 import { signalPath } from '../path/index.js';
 import { plainOutput, plainSub } from '../processing/index.js';
@@ -100,15 +101,7 @@ describe('designs', () => {
     for (const design of [left!, flat!])
       expect(Math.abs(design.predicted.averageDb[k]! - design.targetDb[k]!)).toBeLessThan(1.5);
     expect(left!.found.averageDb[k]! - flat!.found.averageDb[k]!).toBeCloseTo(9, 1);
-    const processor = {
-      rate,
-      mostTaps: 4096,
-      mostSections: 10,
-      gainStepDb: 0.1,
-      frequencyStepHz: 1,
-      leastSectionDb: -30,
-      mostSectionDb: 15,
-    };
+    const processor = { ...PROCESSOR, mostTaps: 4096, mostSections: 10 };
     const exact = await desk.exact({
       request: requests[0]!,
       choice: STARTING_FILTER,

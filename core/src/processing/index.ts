@@ -19,6 +19,7 @@ export type {
   ProcessorState,
   TransferState,
 } from './memory.js';
-export type { ProcessorLimits, ProcessorProfile } from './profile.js';
+export { limitsOf, type ProcessorLimits, type ProcessorProfile } from './profile.js';
 export { plainSub, subPath, type SubSetting } from './subSetting.js';
 export { heardLevel } from './heardLevel.js';
+export { FILES_ONLY, PROFILES } from './profiles.js';

@@ -1,9 +1,8 @@
 import { findMisfits, indistinguishable, type PlannedChannel } from '../commissioning/index.js';
-import { distanceBetween } from '../geometry/index.js';
 import type { Reason } from '../measure/index.js';
 import { LIMIT_DB, LOUD_ENOUGH_DB, POLARITY_SNR_DB, UNCLEAR } from './channelLimits.js';
 import { fittedOf } from './progress.js';
-import { travelS } from './travel.js';
+import { travelS, wayM } from './travel.js';
 import type { Loudspeaker, Project } from './types.js';
 
 /** Something that the check of a channel found, besides how loud it is. */
@@ -92,7 +91,7 @@ export function untellable(project: Project): { a: string; b: string; metres: [n
     band: null,
   }));
   const byId = (id: string) => fitted.find((l) => l.id === id)!;
-  const metres = (id: string) => distanceBetween(byId(id).position, home);
+  const metres = (id: string) => wayM(project.place, byId(id), home);
   return indistinguishable(planned).map(([a, b]) => ({
     a: byId(a).name,
     b: byId(b).name,

@@ -1,7 +1,7 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
 import Joi from 'joi';
 import { GUARDS, STEPS } from './correction.js';
-import { byId, id, list, number, span, text, time } from './schemaValues.js';
+import { byId, id, list, memoryName, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
 const crossover = Joi.object({
@@ -89,7 +89,7 @@ const outputSettings = list(
 ).allow(null);
 export const memoryLoad = Joi.object({
   id,
-  letter: Joi.string().pattern(/^[A-F]$/),
+  letter: memoryName,
   name: text.allow(''),
   loadedAt: time,
   checksum: number,

@@ -1,16 +1,22 @@
 import { expect, it } from 'vitest';
-import { familiesOf, proposeFamilies, withMember, type Loudspeaker, type Project } from './index.js';
+import {
+  familiesOf,
+  plainLoudspeaker,
+  proposeFamilies,
+  withMember,
+  type Loudspeaker,
+  type Project,
+} from './index.js';
 
-const loudspeaker = (id: string, model: string): Loudspeaker => ({
-  id,
-  name: id,
-  model,
-  role: 'full range',
-  output: 1,
-  position: { x: 0, y: 0, z: 0 },
-  aimDeg: 0,
-  fitted: true,
-});
+const loudspeaker = (id: string, model: string): Loudspeaker =>
+  plainLoudspeaker({
+    id,
+    name: id,
+    model,
+    role: 'full range',
+    output: 1,
+    position: { x: 0, y: 0, z: 0 },
+  });
 const all = [
   loudspeaker('left', 'Dunlin 6'),
   loudspeaker('sub', 'Eider 10'),

@@ -10,7 +10,7 @@ export {
   type Family,
   type FloorAndEar,
   type FloorPart,
-  type Furniture,
+  type Fixture,
   type Headphones,
   type KnownDistance,
   type LevelCalibration,
@@ -26,6 +26,7 @@ export {
   type Place,
   type Pointing,
   type ProcessorBefore,
+  type ProcessorChoice,
   type Project,
   type ProjectArray,
   type RigSettings,
@@ -83,7 +84,9 @@ export {
   takeEvenSeats,
   takeLevels,
 } from './steps.js';
-export { crossingS, travelS } from './travel.js';
+export { crossingS, travelS, wayM } from './travel.js';
+export { processorProfile } from './processorSchema.js';
+export { FIXTURE_KINDS, MOUNTS, PLACE_KINDS, type Mount, type PlaceKind } from './place.js';
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
@@ -98,3 +101,16 @@ export {
   variantOf,
   withCorrection,
 } from './variants.js';
+export {
+  emptyProject,
+  FACING_DEG,
+  MAINS_LAYOUT,
+  newPlace,
+  newProject,
+  NO_LAYOUT,
+  plainLoudspeaker,
+  plainShape,
+  USUAL_SIZE,
+  type NewProject,
+} from './newProject.js';
+export { abbreviated } from './migratePlace.js';

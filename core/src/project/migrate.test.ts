@@ -1,12 +1,34 @@
 import { describe, expect, it } from 'vitest';
-import { migrateProject, PROJECT_VERSION } from './index.js';
+import { extentOf } from '../place/index.js';
+import { migrateProject, PROJECT_VERSION, type Place } from './index.js';
 
 const target = { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 2, highTiltDb: 0, lowReachHz: 45 };
 const outputs = [{ trimDb: -1 }, { trimDb: 0 }];
 const load = { letter: 'B', outputs, before: null };
+const place = {
+  name: 'a room',
+  size: { x: 5, y: 4, z: 3 },
+  temperatureC: 19,
+  seats: [],
+  furniture: [{ kind: 'sofa', x: 1, y: 2, width: 0.9, depth: 1.8 }],
+  loudspeakers: [
+    {
+      id: 'sl',
+      name: 'Surround left',
+      model: 'Dunlin 6',
+      role: 'full range',
+      output: 4,
+      position: { x: 1, y: 1, z: 1 },
+      aimDeg: 30,
+      fitted: true,
+    },
+  ],
+  spots: [],
+};
 /** What version 5 held of what changed with version 6. */
 const five = {
   version: 5,
+  place,
   name: 'kept',
   variants: [
     {
@@ -23,6 +45,7 @@ const five = {
 it('from version 7 on: names of the trade, however deep they lie', () => {
   const seven = {
     version: 7,
+    place,
     variants: [],
     headphones: [],
     sweeps: [
@@ -31,7 +54,7 @@ it('from version 7 on: names of the trade, however deep they lie', () => {
     rig: { checks: { left: { margins: [{ centre: 63, marginDb: 20 }] } } },
   };
   expect(migrateProject<unknown>(seven)).toMatchObject({
-    version: 8,
+    version: PROJECT_VERSION,
     sweeps: [
       {
         polarity: null,
@@ -41,6 +64,29 @@ it('from version 7 on: names of the trade, however deep they lie', () => {
       },
     ],
     rig: { checks: { left: { margins: [{ centre: 63, snrDb: 20 }] } } },
+  });
+});
+
+it('from version 8 on: the room is drawn as the box that it was, what is in it keeps its place', () => {
+  const nine = migrateProject<unknown>({ version: 8, name: 'kept', place }) as {
+    place: Place;
+    processor: unknown;
+  };
+  expect(nine.processor).toEqual({ adapter: 'stand-in' });
+  expect(nine.place).not.toHaveProperty('size');
+  expect(nine.place).not.toHaveProperty('furniture');
+  expect(extentOf(nine.place.shape)).toEqual({ least: { x: 0, y: 0, z: 0 }, most: { x: 5, y: 4, z: 3 } });
+  expect(nine.place.fixtures[0]).toMatchObject({ kind: 'sofa', name: 'Sofa', x: 1, depth: 1.8, top: 0.8 });
+  expect(nine.place.loudspeakers[0]).toEqual({
+    ...place.loudspeakers[0],
+    abbreviation: 'SL',
+    feed: '',
+    pitchDeg: 0,
+    rollDeg: 0,
+    mount: 'standing',
+    group: null,
+    locked: false,
+    layoutLabel: null,
   });
 });
 

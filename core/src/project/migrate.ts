@@ -1,3 +1,4 @@
+import { drawn } from './migratePlace.js';
 import { PROJECT_VERSION } from './types.js';
 
 type Stored = Record<string, unknown>;
@@ -19,6 +20,8 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 6 to 7: a correction knows what its steps rested on.
  * 7 to 8: a target tells whether it keeps natural roll-offs, the headroom guard for which signals it is; sweeps keep polarity
  * and what stood out of the noise; names of the trade.
+ * 8 to 9: the place is drawn: outline, ceiling, surfaces with their absorption, audience; loudspeakers with groups; a processor is
+ * chosen.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -230,6 +233,12 @@ const STEPS: Record<number, Step> = {
       sweeps: ((now['sweeps'] ?? []) as Stored[]).map((s) => ({ ...s, polarity: null, noise: [] })),
     };
   },
+  8: (project) => ({
+    ...project,
+    version: 9,
+    place: drawn(project['place'] as Stored),
+    processor: { adapter: 'stand-in' },
+  }),
 };
 
 /** The same with other names for some keys, however deep they lie. */

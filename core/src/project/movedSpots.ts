@@ -1,8 +1,8 @@
-import { distanceBetween } from '../geometry/index.js';
 import { speedOfSound } from '../room/index.js';
 import { median } from '../signal/index.js';
 import { movedMicrophone } from '../spots/index.js';
 import { fittedOf, sweepOf } from './progress.js';
+import { wayM } from './travel.js';
 import type { Project, Spot, Sweep } from './types.js';
 
 /** A spot at which the microphone was moved between two channels. */
@@ -26,7 +26,7 @@ export function movedSpots(project: Project): MovedSpot[] {
     channels.flatMap((loudspeaker) => {
       const sweep = sweepOf(project, spot.id, loudspeaker.id);
       if (!sweep || sweep.verdict.state === 'failed' || sweep.arrivalS === null) return [];
-      const extraM = sweep.arrivalS * c - distanceBetween(spot.position, loudspeaker.position);
+      const extraM = sweep.arrivalS * c - wayM(project.place, loudspeaker, spot.position);
       return [{ spot, loudspeaker, sweep, extraM }];
     }),
   );

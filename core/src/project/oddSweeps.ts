@@ -1,7 +1,7 @@
-import { distanceBetween } from '../geometry/index.js';
 import { speedOfSound } from '../room/index.js';
 import { median } from '../signal/index.js';
 import { fittedOf, sweepOf } from './progress.js';
+import { wayM } from './travel.js';
 import type { Project, Sweep } from './types.js';
 
 /** A sweep that is unlike those of the same loudspeaker at the other spots. */
@@ -29,7 +29,7 @@ export function oddSweeps(project: Project): OddSweep[] {
       const sweep = sweepOf(project, spot.id, loudspeaker.id);
       const levelDb = sweep && levelInBand(sweep);
       if (!sweep || sweep.verdict.state === 'failed' || levelDb === null || levelDb === undefined) return [];
-      const travelS = distanceBetween(spot.position, loudspeaker.position) / c;
+      const travelS = wayM(project.place, loudspeaker, spot.position) / c;
       return [{ sweep, levelDb, lateMs: sweep.arrivalS === null ? null : 1000 * (sweep.arrivalS - travelS) }];
     });
     if (list.length < 3) continue;

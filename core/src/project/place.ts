@@ -1,15 +1,36 @@
 import type { Point } from '../geometry/index.js';
+import type { AudienceArea, Group, Shape } from '../place/index.js';
 
+/** How a loudspeaker is held. */
+export const MOUNTS = ['standing', 'hung', 'in the wall'] as const;
+export type Mount = (typeof MOUNTS)[number];
+
+/** A channel and what it plays through: one loudspeaker, or a group of one model on the same output. */
 export interface Loudspeaker {
   id: string;
   name: string;
+  /** a few letters, where there is little room */
+  abbreviation: string;
+  /** what feeds the channel, in words; empty where nobody said */
+  feed: string;
   model: string;
   role: 'full range' | 'subwoofer';
   /** output of interface and processor that feeds it, from 1 */
   output: number;
+  /** of a group its centre */
   position: Point;
   /** azimuth in which it points, degrees counter-clockwise from x */
   aimDeg: number;
+  /** up where positive */
+  pitchDeg: number;
+  /** about its own axis, its left side down where positive */
+  rollDeg: number;
+  mount: Mount;
+  group: Group | null;
+  /** stays where it is until it is unlocked */
+  locked: boolean;
+  /** its label in the layout that the place follows; null where it belongs to none */
+  layoutLabel: string | null;
   /** false when the engineer said that nothing is connected */
   fitted: boolean;
 }
@@ -20,13 +41,32 @@ export interface Seat {
   position: Point;
 }
 
-export interface Furniture {
-  kind: 'sofa' | 'chair' | 'window' | 'rug';
+/** What stands or hangs in the place, or is let into its walls. */
+export const FIXTURE_KINDS = [
+  'stage',
+  'steps',
+  'balcony',
+  'column',
+  'door',
+  'window',
+  'sofa',
+  'chair',
+  'rug',
+  'other',
+] as const;
+
+export interface Fixture {
+  id: string;
+  name: string;
+  kind: (typeof FIXTURE_KINDS)[number];
   /** corner nearest the origin, and extent, metres */
   x: number;
   y: number;
   width: number;
   depth: number;
+  /** height of its lower and its upper side */
+  bottom: number;
+  top: number;
 }
 
 /** A microphone position. The first of a project is the home spot. */
@@ -49,13 +89,23 @@ export interface Family {
   loudspeakerIds: string[];
 }
 
+export const PLACE_KINDS = ['listening room', 'control room', 'hall', 'open air'] as const;
+export type PlaceKind = (typeof PLACE_KINDS)[number];
+
 export interface Place {
   name: string;
-  /** metres along x, y, z */
-  size: Point;
+  kind: PlaceKind;
+  /** in which lengths are shown and typed; they are kept in metres */
+  lengthUnit: 'm' | 'ft';
+  shape: Shape;
   temperatureC: number;
+  relativeHumidityPercent: number;
+  /** seats by themselves */
   seats: Seat[];
-  furniture: Furniture[];
+  audience: AudienceArea[];
+  fixtures: Fixture[];
+  /** the layout that loudspeakers follow, by its id; null where they were placed freely */
+  layoutId: string | null;
   loudspeakers: Loudspeaker[];
   spots: Spot[];
 }

@@ -1,34 +1,108 @@
 import Joi from 'joi';
+import { OCTAVES } from '../room/index.js';
+import { FIXTURE_KINDS, MOUNTS, PLACE_KINDS } from './place.js';
 import { channel, id, list, number, position, text } from './schemaValues.js';
+
+/** Nothing is further away, or larger, metres; a place of 1e9 m is a slip of the hand. */
+const MOST_M = 2000;
+const metres = number.min(-MOST_M).max(MOST_M);
+const corner = Joi.object({ x: metres, y: metres });
+const outline = list(corner, 200).min(3);
+const degrees = number.min(-3600).max(3600);
+const face = Joi.object({
+  name: text,
+  absorption: Joi.array().items(number.min(0).less(1)).length(OCTAVES.length),
+});
+const along = Joi.valid('x', 'y');
+const slope = (kind: string) =>
+  Joi.object({ kind: Joi.valid(kind), along, highM: number.greater(0).max(MOST_M) });
+
+const shape = Joi.object({
+  outline,
+  heightM: number.greater(0).max(MOST_M),
+  floorRise: number.min(-2).max(2),
+  ceiling: Joi.alternatives(Joi.object({ kind: Joi.valid('flat') }), slope('pitched'), slope('ridged')),
+  isEnclosed: Joi.boolean(),
+  walls: list(face, 200),
+  floor: face,
+  roof: face,
+});
+
+const spacingM = number.min(0).max(100);
+const count = number.integer().min(1).max(64);
+const delayMs = number.min(0).max(1000);
+const free = Joi.object({
+  ahead: metres,
+  left: metres,
+  up: metres,
+  yawDeg: degrees,
+  pitchDeg: degrees,
+  delayMs,
+  inverted: Joi.boolean(),
+});
+const group = Joi.alternatives(
+  Joi.object({ kind: Joi.valid('line'), spacingM, splayDeg: list(number.min(-90).max(90), 63) }),
+  Joi.object({ kind: Joi.valid('row', 'stack'), count, spacingM }),
+  Joi.object({ kind: Joi.valid('arc'), count, radiusM: spacingM, spanDeg: number.min(0).max(360) }),
+  Joi.object({ kind: Joi.valid('gradient'), spacingM, rearDelayMs: delayMs }),
+  Joi.object({ kind: Joi.valid('end-fire'), count, spacingM, stepMs: delayMs }),
+  Joi.object({ kind: Joi.valid('free'), boxes: list(free, 64).min(1) }),
+);
 
 export const place = Joi.object({
   name: text,
-  size: Joi.object({
-    x: number.greater(0).max(1000),
-    y: number.greater(0).max(1000),
-    z: number.greater(0).max(1000),
-  }),
+  kind: Joi.valid(...PLACE_KINDS),
+  lengthUnit: Joi.valid('m', 'ft'),
+  shape,
   temperatureC: number.min(-40).max(60),
+  relativeHumidityPercent: number.min(0).max(100),
   seats: list(Joi.object({ id, name: text, position }), 5000),
-  furniture: list(
+  audience: list(
     Joi.object({
-      kind: Joi.valid('sofa', 'chair', 'window', 'rug'),
-      x: number,
-      y: number,
-      width: number,
-      depth: number,
+      id,
+      name: text,
+      outline,
+      facingDeg: degrees,
+      floorM: metres,
+      riseM: number.min(-5).max(5),
+      earM: number.min(0).max(10),
+      rowM: number.min(0.2).max(100),
+      seatM: number.min(0.2).max(100),
+    }),
+    200,
+  ),
+  fixtures: list(
+    Joi.object({
+      id,
+      name: text,
+      kind: Joi.valid(...FIXTURE_KINDS),
+      x: metres,
+      y: metres,
+      width: number.min(0).max(MOST_M),
+      depth: number.min(0).max(MOST_M),
+      bottom: metres,
+      top: metres,
     }),
     1000,
   ),
+  layoutId: text.allow(null),
   loudspeakers: list(
     Joi.object({
       id,
       name: text,
+      abbreviation: Joi.string().max(12).allow(''),
+      feed: text.allow(''),
       model: text,
       role: Joi.valid('full range', 'subwoofer'),
       output: channel,
       position,
-      aimDeg: number,
+      aimDeg: degrees,
+      pitchDeg: degrees,
+      rollDeg: degrees,
+      mount: Joi.valid(...MOUNTS),
+      group: group.allow(null),
+      locked: Joi.boolean(),
+      layoutLabel: text.allow(null),
       fitted: Joi.boolean(),
     }),
     64,

@@ -6,6 +6,10 @@ import {
   withArrayIds,
   checkProject,
   firstVariant,
+  newPlace,
+  NO_LAYOUT,
+  plainLoudspeaker,
+  PROJECT_VERSION,
   readProjectFile,
   writeProjectFile,
   type Project,
@@ -13,26 +17,26 @@ import {
 } from './index.js';
 
 const project: Project = {
-  version: 8,
+  version: PROJECT_VERSION,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
+  processor: { adapter: 'stand-in' },
   place: {
-    name: 'the Net Loft',
-    size: { x: 5.6, y: 4.1, z: 2.6 },
-    temperatureC: 20,
-    seats: [],
-    furniture: [],
+    ...newPlace({
+      name: 'the Net Loft',
+      kind: 'listening room',
+      size: { x: 5.6, y: 4.1, z: 2.6 },
+      layoutId: NO_LAYOUT.id,
+    }),
     loudspeakers: [
-      {
+      plainLoudspeaker({
         id: 'left',
         name: 'Left',
         model: 'Dunlin 6',
         role: 'full range',
         output: 1,
         position: { x: 1, y: 1, z: 1 },
-        aimDeg: 0,
-        fitted: true,
-      },
+      }),
     ],
     spots: [
       {
@@ -248,4 +252,20 @@ it('finds references that lead nowhere and ids that are paths', () => {
   expect(checkProject({ ...project, sweeps: [path] })).toMatchObject({
     problem: expect.stringMatching(/traceId/),
   });
+});
+
+it('refuses a place that cannot be: a wall too few, sizes of a slipped hand, numbers that are none', () => {
+  const { place } = project;
+  const { shape } = place;
+  const withShape = (change: object) =>
+    checkProject({ ...project, place: { ...place, shape: { ...shape, ...change } } });
+  expect(withShape({ walls: shape.walls.slice(1) })).toMatchObject({
+    problem: expect.stringMatching(/4 corners and 3 walls/),
+  });
+  for (const heightM of [1e9, 0, -1, NaN, Infinity]) expect(withShape({ heightM })).toHaveProperty('problem');
+  expect(withShape({ outline: [...shape.outline.slice(1), { x: 1e9, y: 0 }] })).toHaveProperty('problem');
+  expect(withShape({ floor: { name: 'Floor', absorption: [0.1] } })).toHaveProperty('problem');
+  const [left] = place.loudspeakers;
+  const twice = { ...project, place: { ...place, loudspeakers: [left, left] } };
+  expect(checkProject(twice)).toMatchObject({ problem: expect.stringMatching(/same id/) });
 });

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
 import { place } from './placeSchema.js';
+import { processor } from './processorSchema.js';
 import { rig } from './rigSchema.js';
 import { byId, id, list, number, text, time } from './schemaValues.js';
 import { sweep } from './sweepSchema.js';
@@ -12,6 +13,7 @@ export const projectSchema = Joi.object({
   id,
   name: text,
   place,
+  processor,
   calibrations: byId(
     Joi.object({
       id,
@@ -108,6 +110,11 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
       return { problem: `sweep ${id} names a calibration that is not in the project` };
     }
   }
+  const { shape, loudspeakers: all, audience } = project.place;
+  if (shape.walls.length !== shape.outline.length)
+    return { problem: `the room has ${shape.outline.length} corners and ${shape.walls.length} walls` };
+  const ids = [...all, ...audience, ...project.place.fixtures, ...project.place.seats].map((t) => t.id);
+  if (new Set(ids).size < ids.length) return { problem: 'two things of the place have the same id' };
   if (!project.variants.some((v) => v.id === project.variantId))
     return { problem: 'the variant that is worked on is not in the project' };
   const rounds = new Set(project.rounds.map((r) => r.id));

@@ -5,6 +5,8 @@ export const text = Joi.string().max(200);
 export const number = Joi.number().unsafe();
 export const time = number.min(0);
 export const position = Joi.object({ x: number, y: number, z: number }).options({ presence: 'required' });
+/** what a memory of a processor is called */
+export const memoryName = Joi.string().pattern(/^[A-Za-z0-9 -]{1,20}$/);
 export const metres = number.min(0).max(1000);
 /** connector of an interface or output of a processor */
 export const channel = number.integer().min(1).max(64);

@@ -7,6 +7,7 @@ import {
   shareAlignment,
   STEPS,
   suggestedAlignment,
+  plainLoudspeaker,
   takeCrossover,
   takeEvenSeats,
   takeLevels,
@@ -16,16 +17,8 @@ import {
   type Step,
 } from './index.js';
 
-const loudspeaker = (id: string, role: Loudspeaker['role'], output: number): Loudspeaker => ({
-  id,
-  name: id,
-  model: '',
-  role,
-  output,
-  position: { x: output, y: 0, z: 1 },
-  aimDeg: 0,
-  fitted: true,
-});
+const loudspeaker = (id: string, role: Loudspeaker['role'], output: number): Loudspeaker =>
+  plainLoudspeaker({ id, name: id, model: '', role, output, position: { x: output, y: 0, z: 1 } });
 const project = {
   place: {
     loudspeakers: [

@@ -1,5 +1,16 @@
 import Joi from 'joi';
-import { channel, id, level, list, noiseTraits, number, position, text, time } from './schemaValues.js';
+import {
+  channel,
+  id,
+  level,
+  list,
+  memoryName,
+  noiseTraits,
+  number,
+  position,
+  text,
+  time,
+} from './schemaValues.js';
 
 export const verdict = Joi.object({
   state: Joi.valid('good', 'doubtful', 'failed'),
@@ -25,7 +36,7 @@ export const sweep = Joi.object({
   microphoneId: id,
   calibrationId: id.allow(null),
   memory: Joi.object({
-    letter: Joi.string().max(1),
+    letter: memoryName,
     name: text.allow(''),
     checksum: number,
     hasFilters: Joi.boolean(),

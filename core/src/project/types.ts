@@ -1,3 +1,4 @@
+import type { ProcessorProfile } from '../processing/index.js';
 import type { Family, Place } from './place.js';
 import type { Calibration, RigSettings } from './rig.js';
 import type { Round, Sweep } from './sweeps.js';
@@ -13,13 +14,20 @@ export type * from './loads.js';
 export type * from './listening.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 8;
+export const PROJECT_VERSION = 9;
+
+/** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
+export type ProcessorChoice =
+  | { adapter: 'stand-in' }
+  /** the load that the engineer says is in it by now, by its id; null for none */
+  | { adapter: 'files only'; profile: ProcessorProfile; inPlaceId: string | null };
 
 export interface Project {
   version: typeof PROJECT_VERSION;
   id: string;
   name: string;
   place: Place;
+  processor: ProcessorChoice;
   calibrations: Record<string, Calibration>;
   rig: RigSettings;
   /** oldest first; never empty */

@@ -1,16 +1,13 @@
 import type { Point, Pose } from '../geometry/index.js';
-import { cosineStep, inverseRealFft, realFft, seededRandom, type ComplexTrace } from '../signal/index.js';
+import { cosineStep, inverseRealFft, realFft } from '../signal/index.js';
+import { addImpulse } from './addImpulse.js';
 import { airAbsorption, speedOfSound } from './air.js';
 import { eyringTime, volumeOf, type BoxRoom } from './box.js';
+import { addTail } from './diffuseTail.js';
 import { visitImages } from './imageSources.js';
-import {
-  beamExponent,
-  beamGain,
-  directivityFactor,
-  loudspeakerSpectrum,
-  type LoudspeakerModel,
-} from './loudspeaker.js';
-import { OCTAVES, octaveShares } from './octaves.js';
+import { beamExponent, beamGain, loudspeakerSpectrum, type LoudspeakerModel } from './loudspeaker.js';
+import { joinOctaves } from './joinOctaves.js';
+import { OCTAVES } from './octaves.js';
 
 /** A loudspeaker in the room. */
 export interface Source extends Pose {
@@ -103,105 +100,20 @@ export function boxImpulse(
       addImpulse(highs, time * rate, gains);
     },
   );
-  addTail(highs, room, exponents, options);
+  addTail(highs, rate, {
+    volume: volumeOf(room),
+    times: eyringTime(room),
+    air: room.air,
+    exponents,
+    from: 0.6 * EARLY_S,
+    to: EARLY_S,
+    seed: options.seed,
+  });
 
   const lowSpectra = lows.map((low) => realFft(low));
   const highSpectra = highs.map((high) => realFft(high));
   const spectrum = loudspeakerSpectrum(source.model, size, rate);
-  return inverseRealFft(joinOctaves(spectrum, lowSpectra, highSpectra, rate));
-}
-
-/** Interpolator: a sinc under a Hann window of 2 x REACH samples, tabulated for PHASES positions between two samples. */
-const REACH = 10;
-const PHASES = 4096;
-let table: Float64Array | undefined;
-
-function interpolator(): Float64Array {
-  if (table) return table;
-  const made = new Float64Array((PHASES + 1) * 2 * REACH);
-  for (let phase = 0; phase <= PHASES; phase++) {
-    for (let i = 0; i < 2 * REACH; i++) {
-      const x = i - REACH + 1 - phase / PHASES;
-      const sinc = Math.abs(x) < 1e-9 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
-      made[phase * 2 * REACH + i] = sinc * (0.5 + 0.5 * Math.cos((Math.PI * x) / REACH));
-    }
-  }
-  return (table = made);
-}
-
-/** Adds a band-limited impulse at a fractional sample to several buffers, each with its own gain. */
-function addImpulse(buffers: Float64Array[], at: number, gains: Float64Array): void {
-  const taps = interpolator();
-  const whole = Math.floor(at);
-  const row = Math.round((at - whole) * PHASES) * 2 * REACH;
-  const first = whole - REACH + 1;
-  const from = Math.max(0, -first);
-  const to = Math.min(2 * REACH, buffers[0]!.length - first);
-  for (let b = 0; b < buffers.length; b++) {
-    const buffer = buffers[b]!;
-    const gain = gains[b]!;
-    if (gain === 0) continue;
-    for (let i = from; i < to; i++) buffer[first + i]! += gain * taps[row + i]!;
-  }
-}
-
-function addTail(
-  bands: Float64Array[],
-  room: BoxRoom,
-  exponents: number[],
-  { rate, size, seed }: BoxImpulseOptions,
-) {
-  const random = seededRandom(seed);
-  const c = speedOfSound(room.air.temperatureC);
-  const times = eyringTime(room);
-  const noise = new Float64Array(size);
-  const from = Math.round(0.6 * EARLY_S * rate);
-  for (let i = from; i < size; i++)
-    noise[i] = random.normal() * Math.sqrt(cosineStep(i / rate, 0.6 * EARLY_S, EARLY_S));
-  bands.forEach((band, o) => {
-    const perSample = (4 * Math.PI * c) / volumeOf(room) / rate / directivityFactor(exponents[o]!);
-    const decay = (3 * Math.LN10) / times[o]! + airAbsorption(OCTAVES[o]!, room.air) * (Math.LN10 / 20) * c;
-    const perStep = Math.exp(-decay / rate);
-    let level = Math.sqrt(perSample) * Math.exp((-decay * from) / rate);
-    for (let i = from; i < size; i++) {
-      band[i] = band[i]! + level * noise[i]!;
-      level *= perStep;
-    }
-  });
-}
-
-function joinOctaves(
-  loudspeaker: ComplexTrace,
-  lows: ComplexTrace[],
-  highs: ComplexTrace[],
-  rate: number,
-): ComplexTrace {
-  const bins = loudspeaker.re.length;
-  const size = 2 * (bins - 1);
-  const re = new Float64Array(bins);
-  const im = new Float64Array(bins);
-  const shares = new Float64Array(OCTAVES.length);
-  for (let k = 0; k < bins; k++) {
-    const f = (k * rate) / size;
-    octaveShares(f, shares);
-    const modal =
-      f > 0 ? cosineStep(Math.log(f), Math.log(CROSSOVER_HZ * 1.2), Math.log(CROSSOVER_HZ / 1.2)) : 1;
-    let [sumRe, sumIm] = [0, 0];
-    for (let o = 0; o < OCTAVES.length; o++) {
-      if (shares[o] === 0) continue;
-      if (modal < 1) {
-        sumRe += shares[o]! * (1 - modal) * highs[o]!.re[k]!;
-        sumIm += shares[o]! * (1 - modal) * highs[o]!.im[k]!;
-      }
-      const low = lows[o];
-      if (modal > 0 && low) {
-        sumRe += shares[o]! * modal * low.re[k]!;
-        sumIm += shares[o]! * modal * low.im[k]!;
-      }
-    }
-    re[k] = sumRe * loudspeaker.re[k]! - sumIm * loudspeaker.im[k]!;
-    im[k] = sumRe * loudspeaker.im[k]! + sumIm * loudspeaker.re[k]!;
-  }
-  im[bins - 1] = 0;
-  return { frequency: loudspeaker.frequency, re, im };
+  return inverseRealFft(
+    joinOctaves(spectrum, highSpectra, rate, { octaves: lowSpectra, upToHz: CROSSOVER_HZ }),
+  );
 }

@@ -12,3 +12,11 @@ export {
   type LoudspeakerModel,
 } from './loudspeaker.js';
 export { boxImpulse, type BoxImpulseOptions, type Source } from './boxImpulse.js';
+export { facetArrivals, type FacetArrival, type ReflectingFacet } from './facetImages.js';
+export {
+  facetEyringTime,
+  facetImpulse,
+  facetOrder,
+  type FacetRoom,
+  type PlayedSource,
+} from './facetImpulse.js';

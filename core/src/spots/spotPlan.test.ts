@@ -3,7 +3,8 @@ import { layOutSpots, NEAR_SPOTS_M, SPOT_PLANS, SPOTS_IN_PLAN, tooClose } from '
 
 const size = { x: 5.6, y: 4.1, z: 2.6 };
 const sofa = [1.2, 1.72, 2.25].map((y) => ({ x: 3.6, y, z: 1.14 }));
-const request = { ears: sofa, frontDeg: 180, spread: 0.4, size };
+const bounds = { least: { x: 0, y: 0, z: 0 }, most: size };
+const request = { ears: sofa, frontDeg: 180, spread: 0.4, bounds };
 
 describe.each(SPOT_PLANS)('plan %s', (plan) => {
   it.each([0.15, 0.4, 0.6])(

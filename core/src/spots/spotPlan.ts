@@ -62,8 +62,8 @@ export interface SpotPlanRequest {
   frontDeg: number;
   /** how far spots stand apart around a head, metres */
   spread: number;
-  /** the room, so that none lands in a wall */
-  size: Point;
+  /** the room's corners, so that none lands in a wall */
+  bounds: { least: Point; most: Point };
 }
 
 /** No spot is nearer to a wall, the floor or the ceiling than this. */
@@ -74,7 +74,7 @@ const CLEAR_M = 0.25;
  * comes first, at the seat nearest the middle of them all.
  * @throws RangeError without a seat, or for a spread that is not above 0
  */
-export function layOutSpots({ plan, ears, frontDeg, spread, size }: SpotPlanRequest): PlannedSpot[] {
+export function layOutSpots({ plan, ears, frontDeg, spread, bounds }: SpotPlanRequest): PlannedSpot[] {
   if (ears.length === 0) throw new RangeError('layOutSpots: needs at least one seat');
   if (!(spread > 0)) throw new RangeError(`layOutSpots: spread must be above 0 m, got ${spread}`);
   const angle = (frontDeg * Math.PI) / 180;
@@ -87,9 +87,9 @@ export function layOutSpots({ plan, ears, frontDeg, spread, size }: SpotPlanRequ
   const extent = (axis: { x: number; y: number }, centre: Point) =>
     Math.max(spread, ...ears.map((e) => Math.abs((e.x - centre.x) * axis.x + (e.y - centre.y) * axis.y)));
   const place = (centre: Point, rightM: number, backM: number, upM: number): Point => ({
-    x: within(centre.x + rightM * right.x - backM * front.x, size.x),
-    y: within(centre.y + rightM * right.y - backM * front.y, size.y),
-    z: within(centre.z + upM, size.z),
+    x: within(centre.x + rightM * right.x - backM * front.x, bounds.least.x, bounds.most.x),
+    y: within(centre.y + rightM * right.y - backM * front.y, bounds.least.y, bounds.most.y),
+    z: within(centre.z + upM, bounds.least.z, bounds.most.z),
   });
   const spots = {
     Seat: () =>
@@ -112,9 +112,9 @@ export function layOutSpots({ plan, ears, frontDeg, spread, size }: SpotPlanRequ
   return [{ name: 'Home spot', position: { ...home } }, ...spots];
 }
 
-const within = (value: number, size: number) => {
-  const clear = Math.min(CLEAR_M, size / 4);
-  return Math.round(100 * Math.min(size - clear, Math.max(clear, value))) / 100;
+const within = (value: number, least: number, most: number) => {
+  const clear = Math.min(CLEAR_M, (most - least) / 4);
+  return Math.round(100 * Math.min(most - clear, Math.max(least + clear, value))) / 100;
 };
 
 /** Two spots nearer than this hear nearly the same: a third of the wave at 500 Hz. */

@@ -1,34 +1,6 @@
 import { horizontalAim, type Point } from '@pebble-hall/core/geometry';
 import type { LoudspeakerModel, Source } from '@pebble-hall/core/room';
-
-/** The two models of the Net Loft; all invented. */
-export const DUNLIN_6: LoudspeakerModel = {
-  name: 'Dunlin 6',
-  low: { frequency: 62, order: 3 },
-  high: { frequency: 17500, order: 2 },
-  resonances: [
-    { frequency: 95, gainDb: 1.6, q: 1.2 },
-    { frequency: 480, gainDb: -2.1, q: 1.1 },
-    { frequency: 1350, gainDb: 2.6, q: 1.3 },
-    { frequency: 3100, gainDb: -2.4, q: 1.6 },
-    { frequency: 8600, gainDb: 2.2, q: 1.4 },
-  ],
-  levelDb: -4,
-  beamFrequency: 2600,
-  narrowest: 2.6,
-  distortion: { second: 0.012, third: 0.02 },
-};
-
-export const EIDER_10: LoudspeakerModel = {
-  name: 'Eider 10',
-  low: { frequency: 27, order: 4 },
-  high: { frequency: 320, order: 2 },
-  resonances: [{ frequency: 34, gainDb: 1.8, q: 1.4 }],
-  levelDb: -1,
-  beamFrequency: 1e6,
-  narrowest: 0.1,
-  distortion: { second: 0.03, third: 0.05 },
-};
+import { DUNLIN_6, EIDER_10 } from '../loudspeakers/index.js';
 
 export interface PlacedLoudspeaker {
   id: string;

@@ -1,3 +1,4 @@
+import { rectangle, RECTANGLE_WALLS, type Shape } from '@pebble-hall/core/place';
 import type { BoxRoom } from '@pebble-hall/core/room';
 
 /** The Net Loft: timber ceiling, rug over boards, walls of plasterboard, drapes at the rear, one window. */
@@ -12,4 +13,19 @@ export const NET_LOFT: BoxRoom = {
     [0.32, 0.28, 0.22, 0.18, 0.15, 0.14, 0.15, 0.16], // ceiling: timber under the roof
   ],
   air: { temperatureC: 20, relativeHumidityPercent: 50 },
+};
+
+const [front, rear, left, right, floor, ceiling] = NET_LOFT.absorption;
+const { x, y, z } = NET_LOFT.size;
+
+/** The same as it is drawn. */
+export const NET_LOFT_SHAPE: Shape = {
+  outline: rectangle(x, y),
+  heightM: z,
+  floorRise: 0,
+  ceiling: { kind: 'flat' },
+  isEnclosed: true,
+  walls: [left, rear, right, front].map((absorption, i) => ({ name: RECTANGLE_WALLS[i]!, absorption })),
+  floor: { name: 'Floor', absorption: floor },
+  roof: { name: 'Ceiling', absorption: ceiling },
 };

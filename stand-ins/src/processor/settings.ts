@@ -5,7 +5,7 @@ import {
   type OutputSettings,
   type ProcessorProfile,
 } from '@pebble-hall/core/processing';
-import type { SignalPath } from '@pebble-hall/core/path';
+import { CROSSOVER_ORDERS, type SignalPath } from '@pebble-hall/core/path';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
 export const SKERRY = {
@@ -15,8 +15,14 @@ export const SKERRY = {
   memories: ['A', 'B', 'C', 'D', 'E', 'F'],
   mostTaps: 8192,
   mostSections: 24,
+  sectionKinds: ['peak', 'low shelf', 'high shelf'],
+  crossovers: CROSSOVER_ORDERS,
+  bassManagement: true,
   gainStepDb: 0.1,
   frequencyStepHz: 1,
+  leastQ: 0.05,
+  mostQ: 100,
+  qStep: 0.01,
   leastSectionDb: -30,
   mostSectionDb: 15,
   leastTrimDb: -80,

@@ -1,6 +1,6 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import { gainOfDb } from '@pebble-hall/core/signal';
-import { NET_LOFT_LOUDSPEAKERS, type PlacedLoudspeaker } from '../net-loft/index.js';
+import type { SimulatedLoudspeaker } from './simulatedPlace.js';
 
 /** The level calibrator Lantern 94/114, put on the microphone. */
 export interface Calibrator {
@@ -22,7 +22,7 @@ export interface Faults {
   hum: boolean;
   /** the cables of two outputs are exchanged */
   swappedOutputs: [number, number] | null;
-  /** Sub 2 hangs on the output of Sub 1 as well, and nothing on its own */
+  /** the second subwoofer hangs on the output of the first as well, and nothing on its own */
   sharedOutput: boolean;
   /** outputs whose loudspeaker buzzes */
   tornOutputs: number[];
@@ -80,18 +80,22 @@ export const inputGainDb = (gainDb: number, { hotInput }: Pick<Faults, 'hotInput
   gainDb + (hotInput ? HOT_DB : 0);
 
 /** The loudspeakers that an output really reaches, and the gain, sign included, with which it does. */
-export function feedsOf(output: number, faults: Faults): { place: PlacedLoudspeaker; gain: number }[] {
+export function feedsOf(
+  output: number,
+  faults: Faults,
+  loudspeakers: readonly SimulatedLoudspeaker[],
+): { loudspeaker: SimulatedLoudspeaker; gain: number }[] {
   if (faults.silentOutputs.includes(output)) return [];
   const swap = faults.swappedOutputs;
   const wired = swap && swap.includes(output) ? swap[0] + swap[1] - output : output;
   const sign = faults.reversedOutputs.includes(output) ? -1 : 1;
-  return NET_LOFT_LOUDSPEAKERS.filter(
-    (l) => outputOf(l, faults) === wired && !faults.unplugged.includes(l.id),
-  ).map((place) => ({ place, gain: sign * gainOfDb(faults.ownGainDb[place.id] ?? 0) }));
+  const [first, second] = loudspeakers.filter((l) => l.role === 'subwoofer');
+  const outputOf = (l: SimulatedLoudspeaker) =>
+    faults.sharedOutput && l === second ? first!.output : l.output;
+  return loudspeakers
+    .filter((l) => outputOf(l) === wired && !faults.unplugged.includes(l.id))
+    .map((loudspeaker) => ({ loudspeaker, gain: sign * gainOfDb(faults.ownGainDb[loudspeaker.id] ?? 0) }));
 }
-
-const outputOf = ({ id, output }: PlacedLoudspeaker, { sharedOutput }: Faults) =>
-  sharedOutput && id === 'sub-2' ? NET_LOFT_LOUDSPEAKERS.find((l) => l.id === 'sub-1')!.output : output;
 
 const RATE = 48000;
 const turn = (frequency: number, frame: number) =>

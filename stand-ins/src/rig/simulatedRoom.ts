@@ -1,7 +1,6 @@
 import { drivesOf, feedPath, plainOutput, type OutputSettings } from '@pebble-hall/core/processing';
 import { pathTrace } from '@pebble-hall/core/path';
 import type { Point } from '@pebble-hall/core/geometry';
-import { boxImpulse } from '@pebble-hall/core/room';
 import {
   addTo,
   biquadSpectrum,
@@ -19,17 +18,20 @@ import {
   shapedNoise,
   type ComplexTrace,
 } from '@pebble-hall/core/signal';
+import { siskinSections, type Incidence } from '../net-loft/index.js';
 import {
-  NET_LOFT,
-  siskinSections,
-  sourceOf,
-  type Incidence,
-  type PlacedLoudspeaker,
-} from '../net-loft/index.js';
+  acousticsOf,
+  modelOfLoudspeaker,
+  NET_LOFT_PLACE,
+  wayThrough,
+  type Acoustics,
+  type SimulatedLoudspeaker,
+  type SimulatedPlace,
+} from './simulatedPlace.js';
 import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
 import { skerryPath } from '../processor/index.js';
 
-/** The Burrow 8: inputs, outputs, latency, response and noise of its own. */
+/** The Burrow 8: inputs, outputs, latency, response and noise of its own; with expanders it has as many outputs as a place asks for. */
 export const BURROW = {
   name: 'Burrow 8',
   rate: 48000,
@@ -100,10 +102,9 @@ export interface RigTake {
   take: number;
 }
 
-/** dB re full scale over the whole band: the loft's own noise at the microphone input, and the interface's. */
+/** dB re full scale over the whole band: the room's own noise at the microphone input, and the interface's. */
 const ROOM_NOISE_DB = -68;
 const INPUT_NOISE_DB = -96;
-const TRUTH_SIZE = 65536;
 /** Room for what processor and interface add to the length of a signal. */
 const CHAIN_SIZE = 16384;
 /** Of each size of transform and each way through the room, so many are kept; impulse responses take longer to work out, and less room. */
@@ -116,8 +117,8 @@ const LOOP = 1 << 19;
 const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
 
 /**
- * A rig in the Net Loft: plays through the processor and a loudspeaker into the room and records it with a Siskin M1, the
- * loopback beside it. The same seed and takes give the same recordings.
+ * A rig in a place (the Net Loft, unless told otherwise): plays through the processor and a loudspeaker into the room and records it
+ * with a Siskin M1, the loopback beside it. The same seed and takes give the same recordings.
  */
 export class SimulatedRoom {
   private readonly spectra = new Map<string, ComplexTrace>();
@@ -127,11 +128,28 @@ export class SimulatedRoom {
   constructor(
     private readonly seed = 1,
     private readonly builtAs = seed,
+    private place: SimulatedPlace = NET_LOFT_PLACE,
   ) {}
+
+  /** Moves the rig into another place, or the same one after something in it has moved: ways of sound that are still true are kept. */
+  moveTo(place: SimulatedPlace): void {
+    const roomOf = ({ shape, temperatureC, relativeHumidityPercent }: SimulatedPlace) =>
+      JSON.stringify([shape, temperatureC, relativeHumidityPercent]);
+    if (roomOf(place) !== roomOf(this.place)) {
+      this.acoustics = undefined;
+      this.impulses.clear();
+      this.spectra.clear();
+    }
+    this.place = place;
+  }
+  private acoustics: Acoustics | undefined;
+  private get room(): Acoustics {
+    return (this.acoustics ??= acousticsOf(this.place, BURROW.rate));
+  }
 
   /** The same room, already worked out, in another hour: other noise. */
   another(seed: number): SimulatedRoom {
-    const room = new SimulatedRoom(seed, this.builtAs);
+    const room = new SimulatedRoom(seed, this.builtAs, this.place);
     for (const [key, spectrum] of this.spectra) room.spectra.set(key, spectrum);
     for (const [key, impulse] of this.impulses) room.impulses.set(key, impulse);
     return room;
@@ -164,7 +182,7 @@ export class SimulatedRoom {
     for (const [n, { output: input, samples }] of (listening.length > 0 || looped ? signals : []).entries()) {
       // silence ahead and behind costs nothing: each signal is worked out by itself, as long as it sounds
       const [from, to] = soundingPart(samples);
-      const size = fftSizeFor(to - from + TRUTH_SIZE + CHAIN_SIZE);
+      const size = fftSizeFor(to - from + this.room.size + CHAIN_SIZE);
       const spectrum = realFft(samples.subarray(from, to), size, rate);
       const drives =
         through === 'outputs'
@@ -181,9 +199,9 @@ export class SimulatedRoom {
         const settings = outputs[output - 1] ?? plainOutput();
         const filter = filters[output - 1] ?? new Float32Array(0);
         const set = multiplyTraces(played, pathTrace(skerryPath(settings, filter), spectrum.frequency));
-        for (const { place, gain } of feedsOf(output, faults)) {
+        for (const { loudspeaker, gain } of feedsOf(output, faults, this.place.loudspeakers)) {
           const driven = inverseRealFft(set);
-          const { second, third } = place.model.distortion;
+          const { second, third } = modelOfLoudspeaker(loudspeaker).distortion;
           // a torn cone buzzes: its excursion is bent, however soft
           const torn = faults.tornOutputs.includes(output) ? 0.35 : 0;
           for (let i = 0; i < size; i++) {
@@ -192,7 +210,7 @@ export class SimulatedRoom {
           }
           const sound = realFft(driven);
           listening.forEach((m, i) =>
-            addTo(sums[i]!, multiplyTraces(sound, this.roomSpectrum(place, m.position, size))),
+            addTo(sums[i]!, multiplyTraces(sound, this.roomSpectrum(loudspeaker, m.position, size))),
           );
         }
       }
@@ -262,15 +280,16 @@ export class SimulatedRoom {
   }
 
   /** Loudspeaker and room up to the microphone; computed once per loudspeaker and place. */
-  private roomSpectrum(place: PlacedLoudspeaker, microphone: Point, size: number): ComplexTrace {
-    const { x, y, z } = microphone;
-    const path = `${place.output} ${x.toFixed(3)} ${y.toFixed(3)} ${z.toFixed(3)}`;
-    return keptIn(this.spectra, `${path} ${size}`, MOST_SPECTRA, () => {
-      const impulse = keptIn(this.impulses, path, MOST_IMPULSES, () => {
-        const seed = seedFrom(this.builtAs, `tail ${path}`);
-        const options = { rate: BURROW.rate, size: TRUTH_SIZE, seed };
-        return boxImpulse(NET_LOFT, sourceOf(place), microphone, options);
-      });
+  private roomSpectrum(loudspeaker: SimulatedLoudspeaker, microphone: Point, size: number): ComplexTrace {
+    const { output, position, aimDeg, pitchDeg, rollDeg, model, group } = loudspeaker;
+    const at = [microphone.x, microphone.y, microphone.z].map((v) => v.toFixed(3)).join(' ');
+    const twins = this.place.loudspeakers.filter((l) => l.output === output);
+    const path = `${output} ${at}${twins[0] === loudspeaker ? '' : ` ${twins.indexOf(loudspeaker)}`}`;
+    const key = JSON.stringify([path, model, position, aimDeg, pitchDeg, rollDeg, group]);
+    return keptIn(this.spectra, `${key} ${size}`, MOST_SPECTRA, () => {
+      const impulse = keptIn(this.impulses, key, MOST_IMPULSES, () =>
+        wayThrough(this.room, loudspeaker, microphone, BURROW.rate, seedFrom(this.builtAs, `tail ${path}`)),
+      );
       return realFft(impulse, size);
     });
   }

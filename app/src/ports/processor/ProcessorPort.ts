@@ -14,6 +14,8 @@ export class ProcessorError extends Error {
 
 /** What a processor can be asked for beyond its memories. */
 export interface ProcessorCapabilities {
+  /** has memories that can be read and written from here; otherwise what is designed goes by files */
+  memories: boolean;
   /** can be told to feed its inputs on as it does in use, so that a channel can be measured with its bass */
   playsThroughInputs: boolean;
   /** can be told to misbehave, to practise with */

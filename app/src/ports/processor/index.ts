@@ -6,4 +6,5 @@ export {
   type ProcessorPort,
   type ProcessorPractice,
 } from './ProcessorPort';
+export { FilesOnlyProcessor, WITH, WITHOUT } from './filesOnlyProcessor';
 export { StandInProcessor } from './standInProcessor';

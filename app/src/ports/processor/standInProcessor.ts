@@ -50,6 +50,7 @@ const stateFrom = async (answer: Promise<Response>) => (await answer).json() as 
 export class StandInProcessor implements ProcessorPort {
   readonly profile = SKERRY;
   readonly capabilities = {
+    memories: true,
     playsThroughInputs: true,
     practice: {
       breakTransferAt: async (breakAtShare: number | null) =>

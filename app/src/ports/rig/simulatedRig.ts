@@ -1,6 +1,12 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import type { MemoryContents } from '@pebble-hall/core/processing';
-import { BURROW, stepNudge, type Faults, type PlacedMicrophone } from '@pebble-hall/stand-ins/rig';
+import {
+  BURROW,
+  stepNudge,
+  type Faults,
+  type PlacedMicrophone,
+  type SimulatedPlace,
+} from '@pebble-hall/stand-ins/rig';
 import type { RoomJobs } from '../../workers/room.worker';
 import { lane, type Lane } from '../../workers/lane';
 import {
@@ -20,6 +26,8 @@ export const SIMULATED_RIG_NAME = `${BURROW.name}, simulated`;
 
 export interface SimulatedRigOptions {
   pace: 'quick' | 'real time';
+  /** the place that it plays in, as it is now */
+  place: () => SimulatedPlace;
   /** tells what the processor in between does */
   processor: () => Promise<Pick<MemoryContents, 'outputs' | 'filters'>>;
   faults?: () => Faults;
@@ -27,7 +35,7 @@ export interface SimulatedRigOptions {
 
 const BLOCK = 4800;
 
-/** The simulated rig: the same port as a real interface, played into the modelled Net Loft in a worker. */
+/** The simulated rig: the same port as a real interface, played into the model of a place in a worker. */
 export class SimulatedRig implements AudioRig {
   readonly isAudible = false;
   private room: Lane<RoomJobs> | null = null;
@@ -43,10 +51,14 @@ export class SimulatedRig implements AudioRig {
       name: BURROW.name,
       rate: BURROW.rate,
       inputs: BURROW.inputs.map((name, i) => ({ number: i + 1, name })),
-      outputs: Array.from({ length: BURROW.outputs }, (_, i) => ({ number: i + 1, name: `Output ${i + 1}` })),
+      outputs: Array.from({ length: this.outputs() }, (_, i) => ({ number: i + 1, name: `Output ${i + 1}` })),
       warnings: [],
     };
   }
+
+  /** As many as the place asks for: expanders are part of it. */
+  private outputs = (): number =>
+    Math.max(BURROW.outputs, ...this.options.place().loudspeakers.map((l) => l.output));
 
   placeMicrophones(microphones: MicrophoneStand[]): void {
     this.microphones = microphones.map((m) => ({ ...m, serial: Number.parseInt(m.serial, 10) || 0 }));
@@ -57,7 +69,7 @@ export class SimulatedRig implements AudioRig {
     { signal, onProgress, onBlock }: PlayOptions = {},
   ): Promise<Recording> {
     await this.open();
-    checkRequest(BURROW.name, request, BURROW.outputs, BURROW.inputs.length);
+    checkRequest(BURROW.name, request, this.outputs(), BURROW.inputs.length);
     if (signal?.aborted) throw abortError();
     const asked = (this.options.faults ?? practiceFaults)();
     // a slam waits for a take that is long enough to be worth spoiling
@@ -75,6 +87,7 @@ export class SimulatedRig implements AudioRig {
       const recorded = await this.room!.run(
         'record',
         {
+          place: this.options.place(),
           signals: request.signals,
           through: request.through ?? 'outputs',
           lengthFrames: request.lengthFrames,

@@ -1,3 +1,4 @@
+import { theProcessor } from '../../services/theProcessor';
 import { SegmentedControl } from '@mantine/core';
 import { memo } from 'react';
 import { LOOKS, PAGES, type Look, type Page } from './pages';
@@ -18,7 +19,7 @@ export const PageBar = memo(function PageBar({ page, look, looks, onPage, onLook
       <SegmentedControl
         size="xs"
         aria-label="What is worked on"
-        data={[...PAGES]}
+        data={PAGES.filter((p) => p !== 'Bass' || theProcessor().profile.bassManagement)}
         value={page}
         onChange={(v) => onPage(v as Page)}
       />

@@ -28,8 +28,13 @@ import { useSpotVerdicts } from './verify/spotVerdicts';
 import { Verdict } from './verify/Verdict';
 import { grid, type Comparison } from './verify/compareLoad';
 import { useComparison } from './verify/useComparison';
+import { memoryWords } from '../../words/memoryName';
 import { besideOf, goneFrom } from './memories/holding';
 import { useHandOver } from './useHandOver';
+import { WITH } from '../../ports/processor';
+import { theProcessor } from '../../services/theProcessor';
+import { InPlaceCard } from './memories/InPlaceCard';
+import { WhatIsKept } from './memories/WhatIsKept';
 
 /** Is the correction in the processor, and did the room become what was predicted? */
 export default function HandOverWorkbench({ project }: { project: Project }) {
@@ -96,6 +101,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
   const stale = load !== null && load.designKey !== designKey(project, loadedVariant.correction);
   const beside = besideOf(load, hand.state);
   const gone = goneFrom(load, hand.state);
+  const hasMemories = theProcessor().capabilities.memories;
   const toExport = load && !(exportsDesign && designable) ? load : 'as designed';
 
   return (
@@ -138,7 +144,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
         {stale ? (
           <div className="notice" role="status" style={{ margin: 0 }}>
             <span>
-              The correction has changed since memory {load.letter} was loaded. What is shown here is what was
+              The correction has changed since {memoryWords(load)} was loaded. What is shown here is what was
               loaded.
             </span>
           </div>
@@ -148,7 +154,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
         {shown ? (
           <ResponseChart
             label={`${nameOf(shown.id)} at ${spot.name}: predicted and verified`}
-            title={`${nameOf(shown.id)} at ${spot.name}, memory ${load!.letter}`}
+            title={`${nameOf(shown.id)} at ${spot.name}, ${memoryWords(load!)}`}
             frequency={grid}
             traces={traces}
             range={rangeOf(shown)}
@@ -172,9 +178,11 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
               {comparison.problem ??
                 (load && !comparison.ready
                   ? 'Working out what was loaded …'
-                  : designable
-                    ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.'
-                    : 'There is no correction yet: measure in the Mic walk first.')}
+                  : designable && !hasMemories
+                    ? 'Save filters and settings below and load them into the processor. Say so there, and the prediction stands here, and what is measured again beside it.'
+                    : designable
+                      ? 'Load a memory below. Its prediction stands here then, and what is measured again beside it.'
+                      : 'There is no correction yet: measure in the Mic walk first.')}
             </p>
           </div>
         )}
@@ -218,7 +226,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           </span>
         ) : null}
         <ChannelMisses
-          title={`Verified less predicted, memory ${load?.letter ?? ''}, ${spot.name}`}
+          title={`Verified less predicted, ${load ? memoryWords(load) : ''}, ${spot.name}`}
           list={comparison.list}
           shownId={shown?.id ?? null}
           nameOf={nameOf}
@@ -230,7 +238,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
           }
         />
         <SpotMisses
-          title={`Verified less predicted, memory ${load?.letter ?? ''}, every spot`}
+          title={`Verified less predicted, ${load ? memoryWords(load) : ''}, every spot`}
           list={atSpots}
           spotId={spot.id}
           nameOf={nameOf}
@@ -253,24 +261,33 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
         </small>
       </section>
       <div className="shore" style={{ gridColumn: '1 / 3', gridTemplateColumns: '1.45fr 1.3fr 0.9fr' }}>
-        <MemoryShelf
-          project={project}
-          state={hand.state}
-          busy={busy}
-          shownId={load?.id ?? null}
-          onShow={(l) => setShownId(l.id)}
-          onRecall={(l) => void hand.recall(l)}
-          onRename={(l, n) => void hand.rename(l, n)}
-          onCopy={(from, to) => void hand.copy(from, to)}
-        />
-        <LoadCard
-          project={project}
-          change={change}
-          hand={hand}
-          load={load}
-          stage={stage}
-          designable={designable}
-        />
+        {hasMemories ? (
+          <>
+            <MemoryShelf
+              project={project}
+              state={hand.state}
+              busy={busy}
+              shownId={load?.id ?? null}
+              onShow={(l) => setShownId(l.id)}
+              onRecall={(l) => void hand.recall(l)}
+              onRename={(l, n) => void hand.rename(l, n)}
+              onCopy={(from, to) => void hand.copy(from, to)}
+            />
+            <LoadCard
+              project={project}
+              change={change}
+              hand={hand}
+              load={load}
+              stage={stage}
+              designable={designable}
+            />
+          </>
+        ) : (
+          <>
+            <WhatIsKept project={project} shownId={load?.id ?? null} onShow={(l) => setShownId(l.id)} />
+            <InPlaceCard project={project} hand={hand} load={load} stage={stage} designable={designable} />
+          </>
+        )}
         <section className="card" aria-label="Export">
           <h2>
             Export
@@ -279,7 +296,7 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
                 size="xs"
                 aria-label="What is exported"
                 data={[
-                  { value: 'memory', label: `Memory ${load.letter}` },
+                  { value: 'memory', label: load.letter === WITH ? 'Handed over' : `Memory ${load.letter}` },
                   { value: 'design', label: 'As designed' },
                 ]}
                 value={exportsDesign ? 'design' : 'memory'}

@@ -13,6 +13,8 @@ export function useHandOver() {
 
 const VERBS = {
   load: memories.loadMemory,
+  putInPlace: memories.putInPlace,
+  takeOut: memories.takeOut,
   resume: memories.resumeLoad,
   abandon: memories.abandonLoad,
   readBackLoad: memories.readBackLoad,

@@ -13,6 +13,7 @@ import { traceRef } from '@pebble-hall/core/jobs';
 import type { CandidateOutput } from '@pebble-hall/core/auralisation';
 import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
 import { exactFilters, outputsOf } from '../../services/exactFilters';
+import { memoryWords } from '../../words/memoryName';
 import { baseOutputs } from '../../services/baseOutputs';
 import { repository } from '../../store';
 import { loadTrace } from '../../services/loadTrace';
@@ -32,7 +33,7 @@ export const AS_LEFT = 'as-left';
 export const candidatesOf = (project: Project): Candidate[] => [
   { source: AS_FOUND, name: 'as found' },
   ...(project.loads.at(-1)?.outputs
-    ? [{ source: AS_LEFT, name: `as left, memory ${project.loads.at(-1)!.letter}` }]
+    ? [{ source: AS_LEFT, name: `as left, ${memoryWords(project.loads.at(-1)!)}` }]
     : []),
   ...project.variants.map((v) => ({ source: v.id, name: v.name })),
 ];

@@ -1,4 +1,5 @@
 import { ActionIcon, Button, Select, Switch } from '@mantine/core';
+import { extentOf } from '@pebble-hall/core/place';
 import { type Project, type Spot, isSpotTaken } from '@pebble-hall/core/project';
 import type { ReactNode } from 'react';
 import { IconTrash } from '@tabler/icons-react';
@@ -19,7 +20,8 @@ interface SpotCardProps {
 
 /** The spot at hand: where it is, whether it counts, and the button that takes it. */
 export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll, also }: SpotCardProps) {
-  const { size, spots } = project.place;
+  const { shape, spots } = project.place;
+  const { least, most } = extentOf(shape);
   const hasSweeps = project.sweeps.some((s) => s.spotId === spot.id);
   const set = (label: string, next: Partial<Spot>) =>
     void change(label, (p) => ({
@@ -76,8 +78,8 @@ export function SpotCard({ project, spot, isNext, change, onTake, onTakeAll, als
               }
               value={spot.position[axis]}
               unit="m"
-              min={0.1}
-              max={size[axis] - 0.1}
+              min={least[axis] + 0.02}
+              max={most[axis] - 0.02}
               step={0.05}
               digits={2}
               width={66}

@@ -2,10 +2,11 @@ import { Button, Checkbox, Popover, SegmentedControl } from '@mantine/core';
 import { layOutSpots, SPOT_PLANS, SPOTS_IN_PLAN, tooClose, type SpotPlan } from '@pebble-hall/core/spots';
 import type { Point } from '@pebble-hall/core/geometry';
 import type { Project } from '@pebble-hall/core/project';
+import { extentOf } from '@pebble-hall/core/place';
 import { useEffect, useMemo, useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
 import type { Change } from '../../services/changeProject';
-import { frontOf, withSpotPlan } from './planSpots';
+import { earsOf, frontOf, seatChoices, withSpotPlan } from './planSpots';
 
 const CM_PER_INCH = 2.54;
 const WORDS: Record<SpotPlan, string> = {
@@ -24,19 +25,28 @@ interface SpotPlanProps {
 
 /** Lays out the spots of a plan from the seats. */
 export function SpotPlanButton({ project, change, disabled, onPreview }: SpotPlanProps) {
-  const { seats, size } = project.place;
+  const { place } = project;
+  const choices = useMemo(() => seatChoices(place), [place]);
+  const isInches = place.lengthUnit === 'ft';
   const [open, setOpen] = useState(false);
-  const [plan, setPlan] = useState<SpotPlan>('Row');
-  const [seatIds, setSeatIds] = useState<string[]>(() => seats.slice(0, 3).map((s) => s.id));
+  const [plan, setPlan] = useState<SpotPlan>(place.audience.length > 0 ? 'Block' : 'Row');
+  const [seatIds, setSeatIds] = useState<string[]>(() =>
+    choices.slice(0, place.audience.length > 0 ? 1 : 3).map((s) => s.id),
+  );
   const [spreadCm, setSpreadCm] = useState(30);
-  const [inches, setInches] = useState(() => localStorage.getItem('pebble-hall.length') === 'ft');
-  const scale = inches ? CM_PER_INCH : 1;
+  const scale = isInches ? CM_PER_INCH : 1;
   const planned = useMemo(() => {
-    const ears = seats.filter((s) => seatIds.includes(s.id)).map((s) => s.position);
+    const ears = earsOf(place, seatIds);
     if (ears.length === 0) return [];
-    const request = { plan, ears, frontDeg: frontOf(project, ears), spread: spreadCm / 100, size };
+    const request = {
+      plan,
+      ears,
+      frontDeg: frontOf(project, ears),
+      spread: spreadCm / 100,
+      bounds: extentOf(place.shape),
+    };
     return layOutSpots(request).map((s) => s.position);
-  }, [project, seats, seatIds, plan, spreadCm, size]);
+  }, [project, seatIds, plan, spreadCm, place]);
   useEffect(() => {
     onPreview(open ? planned : null);
   }, [open, planned, onPreview]);
@@ -67,9 +77,14 @@ export function SpotPlanButton({ project, change, disabled, onPreview }: SpotPla
             {SPOTS_IN_PLAN[plan]} spots {WORDS[plan]}, beside, before, behind, above and below the ears.
           </span>
           <Checkbox.Group value={seatIds} onChange={setSeatIds} label="Seats" size="xs">
-            <div style={{ display: 'grid', gap: 5, marginTop: 4 }}>
-              {seats.map((s) => (
-                <Checkbox key={s.id} size="xs" value={s.id} label={s.name} />
+            <div style={{ display: 'grid', gap: 5, marginTop: 4, maxHeight: 240, overflow: 'auto' }}>
+              {choices.map(({ id, name, ears }) => (
+                <Checkbox
+                  key={id}
+                  size="xs"
+                  value={id}
+                  label={ears.length > 1 ? `${name}, ${ears.length} seats` : name}
+                />
               ))}
             </div>
           </Checkbox.Group>
@@ -78,17 +93,14 @@ export function SpotPlanButton({ project, change, disabled, onPreview }: SpotPla
             <NumberField
               label="Spread"
               value={spreadCm / scale}
-              unit={inches ? 'in' : 'cm'}
+              unit={isInches ? 'in' : 'cm'}
               min={10 / scale}
               max={100 / scale}
-              step={inches ? 1 : 5}
-              digits={inches ? 1 : 0}
+              step={isInches ? 1 : 5}
+              digits={isInches ? 1 : 0}
               width={84}
               onChange={(value) => setSpreadCm(value * scale)}
             />
-            <button className="linkish" onClick={() => setInches(!inches)}>
-              {inches ? 'in cm' : 'in inches'}
-            </button>
           </div>
           <span className={close > 0 ? 'attention' : 'quiet'}>
             {seatIds.length === 0

@@ -1,3 +1,4 @@
+import { memoryWords } from '../../words/memoryName';
 import { Button, Checkbox, Popover, Textarea } from '@mantine/core';
 import { memo, useState } from 'react';
 import {
@@ -181,7 +182,7 @@ function Cell({ spot, loudspeaker, sweep, isNow, busy, change, onRepeat }: CellP
               <span>{verdictSentence(sweep.verdict)}</span>
               <span className="quiet">
                 Taken {new Date(sweep.takenAt).toLocaleString()} at{' '}
-                {String(sweep.levelDbfs).replace('-', '\u2212')} dBFS, memory {sweep.memory.letter}.
+                {String(sweep.levelDbfs).replace('-', '\u2212')} dBFS, through {memoryWords(sweep.memory)}.
                 {sweep.verdict.band
                   ? ` Its band: ${formatHz(sweep.verdict.band.from)} to ${formatHz(sweep.verdict.band.to)}.`
                   : ''}

@@ -1,10 +1,10 @@
 import { Button, Progress, SegmentedControl } from '@mantine/core';
 import type { Point } from '@pebble-hall/core/geometry';
+import { extentOf } from '@pebble-hall/core/place';
 import { type Project, fittedOf, isSpotTaken, sweepOf, loudspeakerById } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
 import type { FollowCommand } from '../../services/followState';
-import { RoomElevation } from '../../parts/RoomElevation';
-import { RoomPlan, type SpotState } from '../../parts/RoomPlan';
+import { lengthText, PlaceDrawing, type SpotState } from '../../drawing';
 import { silence } from '../../services/running';
 import { changeProject } from '../../services/changeProject';
 import { notify } from '../../services/notify';
@@ -33,7 +33,7 @@ export default function WalkWorkbench({ project }: { project: Project }) {
   const [side, setSide] = useState<'above' | 'side'>('above');
   const [preview, setPreview] = useState<Point[] | null>(null);
   /** where a spot is while it is dragged */
-  const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
+  const [held, setHeld] = useState<{ id: string; at: Point } | null>(null);
   const spot = spots.find((s) => s.id === picked) ?? next ?? spots[0]!;
   const stateOf = (id: string): SpotState => {
     if (walk.now?.spotIds.includes(id)) return 'now';
@@ -56,31 +56,30 @@ export default function WalkWorkbench({ project }: { project: Project }) {
   };
   const following = followStateOf(project, walk.now, spot, stateOf);
   const followers = useFollowers(following, onCommand);
-  const moveSpot = (id: string, at: { x: number; y: number }, done: boolean) => {
+  const moveSpot = (id: string, to: Point, done: boolean) => {
+    const at = inPlace(project.place, to);
     const moving = spots.find((s) => s.id === id)!;
     if (project.sweeps.some((s) => s.spotId === id)) {
       if (done) notify(`${moving.name} has sweeps, so it stays where they were taken. Add a spot instead.`);
       return;
     }
-    setHeld(done ? null : { id, ...at });
+    setHeld(done ? null : { id, at });
     if (!done) return;
     void change(`position of ${moving.name}`, (p) => ({
       ...p,
       place: {
         ...p.place,
-        spots: p.place.spots.map((s) => (s.id === id ? { ...s, position: { ...s.position, ...at } } : s)),
+        spots: p.place.spots.map((s) => (s.id === id ? { ...s, position: at } : s)),
       },
     }));
   };
   const addSpot = () =>
     void change('a new spot', (p) => {
       const base = p.place.spots.at(-1)!.position;
-      const inRoom = (v: number, most: number) => Math.min(most - 0.2, Math.max(0.2, v));
-      const position = {
-        x: inRoom(base.x - 0.2, p.place.size.x),
-        y: inRoom(base.y + 0.35, p.place.size.y),
-        z: base.z,
-      };
+      const { least, most } = extentOf(p.place.shape);
+      const inRoom = (v: number, axis: 'x' | 'y') =>
+        Math.min(most[axis] - 0.2, Math.max(least[axis] + 0.2, v));
+      const position = { x: inRoom(base.x - 0.2, 'x'), y: inRoom(base.y + 0.35, 'y'), z: base.z };
       return {
         ...p,
         place: {
@@ -150,30 +149,24 @@ export default function WalkWorkbench({ project }: { project: Project }) {
         }}
       >
         <div className="plot" style={{ padding: 8 }}>
-          {side === 'above' ? (
-            <RoomPlan
-              place={{
-                ...project.place,
-                spots: spots.map((s) =>
-                  s.id === held?.id ? { ...s, position: { ...s.position, x: held.x, y: held.y } } : s,
-                ),
-              }}
-              stateOf={stateOf}
-              selected={spot.id}
-              playing={playing?.id ?? null}
-              preview={preview}
-              onSelect={setPicked}
-              onMove={walk.now ? undefined : moveSpot}
-            />
-          ) : (
-            <RoomElevation
-              place={project.place}
-              stateOf={stateOf}
-              selected={spot.id}
-              preview={preview}
-              onSelect={setPicked}
-            />
-          )}
+          <PlaceDrawing
+            place={{
+              ...project.place,
+              spots: spots.map((s) => (s.id === held?.id ? { ...s, position: held.at } : s)),
+            }}
+            view={side}
+            stateOf={stateOf}
+            selected={new Set([spot.id])}
+            playing={playing?.id ?? null}
+            preview={preview}
+            onSelect={({ id }) => setPicked(id)}
+            onDrag={walk.now ? undefined : ({ id }, _, to, done) => moveSpot(id, to, done)}
+            caption={
+              side === 'above'
+                ? undefined
+                : `Set the stand to ${lengthText(spot.position.z, project.place.lengthUnit)}. The front is at the left.`
+            }
+          />
           <SegmentedControl
             aria-label="Seen from"
             size="xs"
@@ -284,4 +277,12 @@ export default function WalkWorkbench({ project }: { project: Project }) {
       {far ? <FarView state={following} onCommand={onCommand} onClose={() => setFar(false)} /> : null}
     </div>
   );
+}
+
+/** To the centimetre, and no further out than the walls. */
+function inPlace({ shape }: Project['place'], p: Point): Point {
+  const { least, most } = extentOf(shape);
+  const on = (axis: 'x' | 'y' | 'z') =>
+    Math.round(100 * Math.min(most[axis] - 0.1, Math.max(least[axis] + 0.1, p[axis]))) / 100;
+  return { x: on('x'), y: on('y'), z: on('z') };
 }

@@ -7,7 +7,7 @@ import {
   loudspeakerById,
 } from '@pebble-hall/core/project';
 import type { FollowState } from '../../services/followState';
-import type { SpotState } from '../../parts/RoomPlan';
+import type { SpotState } from '../../drawing';
 import { reasonSentence } from '../../words/sweepReasons';
 import { whereText } from './SpotCard';
 import type { WalkNow } from './useWalk';

@@ -1,5 +1,22 @@
+import { extentOf, seatsOf } from '@pebble-hall/core/place';
 import { layOutSpots, type SpotPlan } from '@pebble-hall/core/spots';
+import type { Point } from '@pebble-hall/core/geometry';
 import type { Project, Spot } from '@pebble-hall/core/project';
+
+/** What spots can be laid out over: a seat by itself, or all seats of an area. */
+export interface SeatChoice {
+  id: string;
+  name: string;
+  ears: Point[];
+}
+export const seatChoices = ({ seats, audience, shape }: Project['place']): SeatChoice[] => [
+  ...audience.map((a) => ({ id: a.id, name: a.name, ears: seatsOf(a, shape).map((s) => s.position) })),
+  ...seats.map((s) => ({ id: s.id, name: s.name, ears: [s.position] })),
+];
+
+/** The ears of those who sit on what was chosen. */
+export const earsOf = (place: Project['place'], chosen: readonly string[]): Point[] =>
+  seatChoices(place).flatMap((c) => (chosen.includes(c.id) ? c.ears : []));
 
 /** Which way the seats look: to the middle of the full-range loudspeakers ahead of them; degrees counter-clockwise from x. */
 export function frontOf({ place }: Project, ears: { x: number; y: number }[]): number {
@@ -25,8 +42,14 @@ export function withSpotPlan(
   newId: () => string,
 ): Project {
   const { place, sweeps } = project;
-  const ears = place.seats.filter((s) => seatIds.includes(s.id)).map((s) => s.position);
-  const planned = layOutSpots({ plan, ears, frontDeg: frontOf(project, ears), spread, size: place.size });
+  const ears = earsOf(place, seatIds);
+  const planned = layOutSpots({
+    plan,
+    ears,
+    frontDeg: frontOf(project, ears),
+    spread,
+    bounds: extentOf(place.shape),
+  });
   const taken = place.spots.filter((s) => sweeps.some((sweep) => sweep.spotId === s.id));
   const home = place.spots[0]!;
   const isKept = taken.includes(home);

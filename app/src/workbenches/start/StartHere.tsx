@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { type Project, isSpotTaken } from '@pebble-hall/core/project';
 import { Note } from '../../parts/Note';
 import { stonesOf } from '../../words/workbenchStatus';
-import { RoomPlan } from '../../parts/RoomPlan';
+import { PlaceDrawing } from '../../drawing';
 
 const STEPS: { path: string; title: string; text: string }[] = [
   {
@@ -46,7 +46,7 @@ export default function StartHere({ project }: { project: Project }) {
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
       <div className="plot" style={{ padding: 12 }}>
-        <RoomPlan
+        <PlaceDrawing
           place={project.place}
           stateOf={(id) =>
             isSpotTaken(

@@ -1,5 +1,7 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS, type CrossoverFilter } from '@pebble-hall/core/path';
+import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import { Select } from '@mantine/core';
+import { theProcessor } from '../../../services/theProcessor';
 
 import { NumberField } from '../../../parts/NumberField';
 
@@ -11,13 +13,13 @@ interface CrossoverRowProps {
   onChange: (next: CrossoverFilter | null) => void;
 }
 
-const OFFERED = [
+/** What the processor offers, and what is set already even where it does not. */
+const offered = ({ crossovers }: ProcessorProfile, now: CrossoverFilter | null) => [
   { value: 'none', label: 'none' },
   ...CROSSOVER_KINDS.flatMap((kind) =>
-    CROSSOVER_ORDERS[kind].map((order) => ({
-      value: `${kind} ${order}`,
-      label: `${kind} ${6 * order} dB/oct`,
-    })),
+    CROSSOVER_ORDERS[kind]
+      .filter((order) => crossovers[kind]?.includes(order) || (now?.kind === kind && now.order === order))
+      .map((order) => ({ value: `${kind} ${order}`, label: `${kind} ${6 * order} dB/oct` })),
   ),
 ];
 
@@ -45,7 +47,7 @@ export function CrossoverRow({ name, label = name, value, onChange }: CrossoverR
           w={174}
           aria-label={label}
           allowDeselect={false}
-          data={OFFERED}
+          data={offered(theProcessor().profile, value)}
           value={value ? `${value.kind} ${value.order}` : 'none'}
           onChange={choose}
         />

@@ -1,7 +1,7 @@
 import type { Section, SectionKind } from '@pebble-hall/core/path';
 import { theProcessor } from '../../../services/theProcessor';
 import { Checkbox, SegmentedControl } from '@mantine/core';
-import type { ExactChannel, FilterChoice } from '@pebble-hall/core/correct';
+import { withinProcessor, type ExactChannel, type FilterChoice } from '@pebble-hall/core/correct';
 import { GUARDS, type Correction, type Guard } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
@@ -29,7 +29,9 @@ const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
 
 /** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
 export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
-  const { filter } = correction;
+  const { profile } = theProcessor();
+  const { mostTaps, mostSections, rate, sectionKinds } = profile;
+  const filter = withinProcessor(correction.filter, profile);
   const set = (label: string, next: Partial<FilterChoice>) =>
     onEdit(label, (now) => ({ filter: { ...now.filter, ...next } }));
   const byHand = correction.sections[channel.id];
@@ -48,13 +50,19 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
           size="xs"
           aria-label="Form of the filter"
           data={[
-            { value: 'fir', label: 'FIR' },
-            { value: 'sections', label: 'Sections' },
-            { value: 'both', label: 'Both' },
+            { value: 'fir', label: 'FIR', disabled: mostTaps === 0 },
+            { value: 'sections', label: 'Sections', disabled: mostSections === 0 },
+            { value: 'both', label: 'Both', disabled: mostTaps === 0 || mostSections === 0 },
           ]}
           value={filter.form}
           onChange={(v) => set(`filter: ${v}`, { form: v as FilterChoice['form'] })}
         />
+        {filter.form !== correction.filter.form ? (
+          <span className="attention">
+            {profile.model} holds{' '}
+            {mostTaps === 0 ? 'no FIR: sections are used' : 'no sections: a FIR is used'}.
+          </span>
+        ) : null}
         {filter.form === 'sections' ? (
           <span className="quiet">Minimum phase, no latency; as many processors offer it.</span>
         ) : (
@@ -78,7 +86,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
         <h2>
           Size{' '}
           <small>
-            {theProcessor().profile.mostTaps} taps and {theProcessor().profile.mostSections} sections fit
+            {mostTaps} taps and {mostSections} sections fit
           </small>
         </h2>
         {filter.form === 'sections' ? null : (
@@ -86,31 +94,25 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
             <span>FIR</span>
             <NumberField
               label="FIR length"
-              value={filter.taps ?? theProcessor().profile.mostTaps}
+              value={filter.taps ?? mostTaps}
               unit="taps"
               min={256}
-              max={theProcessor().profile.mostTaps}
+              max={mostTaps}
               step={256}
               digits={0}
               width={104}
               onChange={(taps) =>
                 set(`FIR of ${taps} taps`, {
-                  taps: taps === theProcessor().profile.mostTaps ? null : Math.round(taps),
+                  taps: taps === mostTaps ? null : Math.round(taps),
                 })
               }
             />
-            <span className="mono">
-              {Math.round(
-                (1000 * (filter.taps ?? theProcessor().profile.mostTaps)) / theProcessor().profile.rate,
-              )}{' '}
-              ms
-            </span>
+            <span className="mono">{Math.round((1000 * (filter.taps ?? mostTaps)) / rate)} ms</span>
           </div>
         )}
         {filter.form === 'fir' ? (
           <span className="quiet">
-            At {theProcessor().profile.rate / 1000} kHz it tells apart what lies{' '}
-            {(theProcessor().profile.rate / (filter.taps ?? theProcessor().profile.mostTaps)).toFixed(1)} Hz
+            At {rate / 1000} kHz it tells apart what lies {(rate / (filter.taps ?? mostTaps)).toFixed(1)} Hz
             from each other.
           </span>
         ) : (
@@ -122,7 +124,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
                 value={filter.sectionCount}
                 unit=""
                 min={1}
-                max={theProcessor().profile.mostSections}
+                max={mostSections}
                 step={1}
                 digits={0}
                 width={66}
@@ -135,7 +137,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
                 label="Least Q"
                 value={filter.leastQ}
                 unit=""
-                min={0.1}
+                min={profile.leastQ}
                 max={filter.mostQ}
                 step={0.1}
                 width={66}
@@ -147,14 +149,14 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
                 value={filter.mostQ}
                 unit=""
                 min={filter.leastQ}
-                max={40}
+                max={profile.mostQ}
                 step={1}
                 width={72}
                 onChange={(mostQ) => set(`Q up to ${mostQ}`, { mostQ })}
               />
             </div>
             <div className="row" style={{ justifyContent: 'flex-start' }}>
-              {KINDS.map((kind) => (
+              {KINDS.filter((kind) => sectionKinds.includes(kind)).map((kind) => (
                 <Checkbox
                   key={kind}
                   size="xs"

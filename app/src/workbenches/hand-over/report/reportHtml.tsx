@@ -23,7 +23,7 @@ import { GUARD_NAMES } from '../../../words/guard';
 import { memoryWords } from '../../../words/memoryName';
 import { readLeftAlone } from '../../../words/leftAlone';
 import { LOW_CHANNEL_NAME, lowInputs } from '../memories/lowChannel';
-import { PlaceDrawing } from './PlaceDrawing';
+import { PlaceSection } from './PlaceSection';
 import { STYLE } from './reportStyle';
 import { ReportTable, type Cell } from './ReportTable';
 import type { SpotVerdict } from '../verify/spotVerdicts';
@@ -73,7 +73,7 @@ function Report(parts: ReportParts) {
           <Reached {...parts} />
         </Part>
         <Part title="The place">
-          <PlaceDrawing {...project} />
+          <PlaceSection {...project} />
         </Part>
         <Part title="Rig and calibration">
           <RigTable {...project} />

@@ -10,6 +10,7 @@ import {
   filterPart,
 } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../../charts/chartMath';
+import { memoryWords } from '../../../words/memoryName';
 import { baseOutputs } from '../../../services/baseOutputs';
 import type { Job } from '../../../services/derivation';
 import { exactFilters, outputsOf } from '../../../services/exactFilters';
@@ -81,6 +82,6 @@ export function besideVariantWords(
     memory.span,
   );
   return Math.abs(db) < ALIKE_DB
-    ? `${variant.name} would do the same as memory ${memory.letter} here.`
-    : `${variant.name} would differ from memory ${memory.letter} by ${formatDb(db)} at ${formatHz(worstAt)} at most.`;
+    ? `${variant.name} would do the same as ${memoryWords(memory)} here.`
+    : `${variant.name} would differ from ${memoryWords(memory)} by ${formatDb(db)} at ${formatHz(worstAt)} at most.`;
 }

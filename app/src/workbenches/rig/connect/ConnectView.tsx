@@ -2,7 +2,7 @@ import { loudspeakerById } from '@pebble-hall/core/project';
 import { SegmentedControl } from '@mantine/core';
 import { useState } from 'react';
 import { playFrom } from '../../../services/channelSounds';
-import { RoomPlan } from '../../../parts/RoomPlan';
+import { PlaceDrawing } from '../../../drawing';
 import { InterfaceCard } from './InterfaceCard';
 import { PatchList } from './PatchList';
 import type { ViewProps } from '../viewProps';
@@ -39,7 +39,7 @@ export default function ConnectView({ project, change, guarded, busy }: ViewProp
       <div className="plot">
         {picture === 'plan' ? (
           <div style={{ position: 'absolute', inset: '8px 10px 4px' }}>
-            <RoomPlan place={project.place} stateOf={() => 'empty'} playing={playing} />
+            <PlaceDrawing place={project.place} stateOf={() => 'empty'} playing={playing} />
             <div style={{ position: 'absolute', right: 0, top: 0 }}>{tools}</div>
           </div>
         ) : (

@@ -1,10 +1,11 @@
 import { Button, NumberInput, SegmentedControl } from '@mantine/core';
 import { fitPositions, LOW_DISTANCE_M } from '@pebble-hall/core/commissioning';
+import { isWithin } from '@pebble-hall/core/geometry';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { useState } from 'react';
 import { Note } from '../../../parts/Note';
 import { NumberField } from '../../../parts/NumberField';
-import { RoomPlan } from '../../../parts/RoomPlan';
+import { lengthText, PlaceDrawing, unitM } from '../../../drawing';
 import { notify, notifyProblem } from '../../../services/notify';
 import {
   distanceProblems,
@@ -17,17 +18,14 @@ import {
 import type { ViewProps } from '../viewProps';
 import { NEAR_M, useDistanceWork } from './useDistanceWork';
 
-const FOOT_M = 0.3048;
-
 /** How far it is from loudspeaker to loudspeaker and to the home spot: typed, heard, in the plan. */
 export default function DistancesView({ project, change, guarded, busy }: ViewProps) {
   const places = placesOf(project);
   const [from, setFrom] = useState(places.at(-1)!.id);
-  const [feet, setFeet] = useState(() => localStorage.getItem('pebble-hall.length') === 'ft');
   const work = useDistanceWork(project, change, guarded);
-  const scale = feet ? FOOT_M : 1;
-  const unit = feet ? 'ft' : 'm';
-  const length = (m: number) => `${(m / scale).toFixed(2)} ${unit}`;
+  const unit = project.place.lengthUnit;
+  const scale = unitM(unit);
+  const length = (m: number) => lengthText(m, unit);
   const nameOf = (id: string) => places.find((p) => p.id === id)?.name ?? id;
   const pairs = pairsOf(project);
   const chosen = places.find((p) => p.id === from) ?? places.at(-1)!;
@@ -50,8 +48,8 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
       );
     const points = Object.fromEntries(places.map((p) => [p.id, p.position]));
     const { points: fitted, rmsM } = fitPositions(points, known, [home.id]);
-    const { x, y } = project.place.size;
-    const outside = Object.entries(fitted).find(([, p]) => p.x < 0 || p.x > x || p.y < 0 || p.y > y);
+    const { outline } = project.place.shape;
+    const outside = Object.entries(fitted).find(([, p]) => !isWithin(outline, p));
     if (outside)
       return notifyProblem(
         `The distances would put ${nameOf(outside[0])} outside the room. Check those to ${nameOf(outside[0])}, and the size of the room.`,
@@ -70,7 +68,7 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
     <div className="view" style={{ gridTemplateColumns: 'minmax(0, 1fr) 456px' }}>
       <div className="plot">
         <div style={{ position: 'absolute', inset: '8px 10px 4px' }}>
-          <RoomPlan
+          <PlaceDrawing
             place={{ ...project.place, spots: project.place.spots.slice(0, 1) }}
             stateOf={() => 'empty'}
             lines={shown.map((p) => ({
@@ -179,10 +177,12 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
                 { value: 'ft', label: 'feet' },
               ]}
               value={unit}
-              onChange={(value) => {
-                localStorage.setItem('pebble-hall.length', value);
-                setFeet(value === 'ft');
-              }}
+              onChange={(value) =>
+                void change(value === 'ft' ? 'lengths in feet' : 'lengths in metres', (p) => ({
+                  ...p,
+                  place: { ...p.place, lengthUnit: value as 'm' | 'ft' },
+                }))
+              }
             />
           </div>
         </section>

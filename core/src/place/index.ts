@@ -1,0 +1,21 @@
+/** The place as drawn: its shape, where people sit, loudspeakers that act as one. */
+export {
+  boxWalls,
+  extentOf,
+  facetArea,
+  facetsOf,
+  floorArea,
+  floorAt,
+  rectangle,
+  RECTANGLE_WALLS,
+  roofAt,
+  roofPlanes,
+  shapeVolume,
+  type Ceiling,
+  type Face,
+  type Facet,
+  type Shape,
+} from './shape.js';
+export { EAR_M, isInArea, MOST_SEATS, seatsOf, type AreaSeat, type AudienceArea } from './audience.js';
+export { FINISHES, type Finish } from './finishes.js';
+export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
