@@ -6,6 +6,7 @@ import { lengthText } from './lengths';
 import { projectionOf, roundLength, type Projection, type View } from './projection';
 import {
   AreaShape,
+  CabinetName,
   Cabinets,
   FixtureShape,
   Measure,
@@ -19,8 +20,12 @@ import {
 /** Something in the drawing, by what it is and its id. */
 export interface Thing {
   kind: 'spot' | 'loudspeaker' | 'seat' | 'area' | 'fixture' | 'corner';
+  /** of a corner its outline's owner (the walls, or an area) and its number from 0, as `walls 2` */
   id: string;
 }
+
+/** The outline of the walls, where an owner of corners is named. */
+export const WALLS = 'walls';
 
 export interface PlaceDrawingProps {
   place: Place;
@@ -29,6 +34,8 @@ export interface PlaceDrawingProps {
   stateOf?: (spotId: string) => SpotState;
   /** ids of what is chosen */
   selected?: ReadonlySet<string>;
+  /** ids of what something is wrong with */
+  marked?: ReadonlySet<string>;
   playing?: string | null;
   /** kinds of things that can be chosen and dragged; spots when absent */
   live?: readonly Thing['kind'][];
@@ -70,6 +77,7 @@ export function PlaceDrawing({
   view = 'above',
   stateOf,
   selected = NONE,
+  marked = NONE,
   playing = null,
   live = SPOTS,
   onSelect,
@@ -85,15 +93,44 @@ export function PlaceDrawing({
   const { width, height, scale, at } = projection;
   const svg = useRef<SVGSVGElement>(null);
   const held = useRef<{ thing: Thing; from: Point; x: number; y: number; moved: boolean } | null>(null);
+  const wasHeld = useRef(false);
   const pointOf = (event: React.PointerEvent, keep: Point): Point => {
     const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(
       svg.current!.getScreenCTM()!.inverse(),
     );
     return projection.under(p.x, p.y, keep);
   };
+  const hand = {
+    onPointerMove: (event: React.PointerEvent<SVGSVGElement>) => {
+      const now = held.current;
+      if (!now) return more.onPointerMove?.(event);
+      now.moved ||= Math.hypot(event.clientX - now.x, event.clientY - now.y) > STILL_PX;
+      if (now.moved) onDrag?.(now.thing, now.from, pointOf(event, now.from), false);
+    },
+    onPointerUp: (event: React.PointerEvent<SVGSVGElement>) => {
+      const now = held.current;
+      held.current = null;
+      if (!now) return more.onPointerUp?.(event);
+      if (now.moved) onDrag?.(now.thing, now.from, pointOf(event, now.from), true);
+    },
+    onPointerCancel: () => {
+      const now = held.current;
+      held.current = null;
+      if (now?.moved) onDrag?.(now.thing, now.from, now.from, true);
+    },
+    onPointerDown: (event: React.PointerEvent<SVGSVGElement>) => {
+      wasHeld.current = false;
+      more.onPointerDown?.(event);
+    },
+    onClick: (event: React.MouseEvent<SVGSVGElement>) => {
+      // the click that ends a grip is none on the background
+      if (!wasHeld.current) more.onClick?.(event);
+      wasHeld.current = false;
+    },
+  };
   /** What makes an element a thing that can be chosen, and dragged where that is asked for. */
-  const handle = (thing: Thing, keep: Point, label: string) => {
-    const isLive = onSelect && live.includes(thing.kind);
+  const handle = (thing: Thing, keep: Point, label: string, isAlways = false) => {
+    const isLive = onSelect && (isAlways || live.includes(thing.kind));
     if (!isLive) return { role: 'img', 'aria-label': label } as const;
     return {
       role: 'button',
@@ -114,24 +151,9 @@ export function PlaceDrawing({
           y: event.clientY,
           moved: false,
         };
-        event.currentTarget.setPointerCapture(event.pointerId);
-      },
-      onPointerMove: (event: React.PointerEvent) => {
-        const now = held.current;
-        if (now?.thing.id !== thing.id) return;
-        now.moved ||= Math.hypot(event.clientX - now.x, event.clientY - now.y) > STILL_PX;
-        if (now.moved) onDrag?.(thing, now.from, pointOf(event, now.from), false);
-      },
-      onPointerUp: (event: React.PointerEvent) => {
-        const now = held.current;
-        if (now?.thing.id !== thing.id) return;
-        held.current = null;
-        if (now.moved) onDrag?.(thing, now.from, pointOf(event, now.from), true);
-      },
-      onPointerCancel: () => {
-        const now = held.current;
-        held.current = null;
-        if (now?.moved) onDrag?.(now.thing, now.from, now.from, true);
+        wasHeld.current = true;
+        // by the drawing, as what is chosen is drawn over the rest and may leave its place in the page
+        svg.current!.setPointerCapture(event.pointerId);
       },
       onClick: (event: React.MouseEvent) => {
         event.stopPropagation();
@@ -144,7 +166,12 @@ export function PlaceDrawing({
       },
     } as const;
   };
-  const ring = (id: string) => (selected.has(id) ? CHOSEN : undefined);
+  const ring = (id: string) => (selected.has(id) ? CHOSEN : marked.has(id) ? MARKED : undefined);
+  const owners = [
+    ...(live.includes('corner') ? [{ id: WALLS, name: 'the walls', outline: place.shape.outline }] : []),
+    ...place.audience.filter((a) => selected.has(a.id)),
+  ];
+  const named = useMemo(() => readable(place, projection), [place, projection]);
   const isInWall = (kind: string) => kind === 'window' || kind === 'door';
   const fixtures = (inWalls: boolean) =>
     place.fixtures
@@ -170,16 +197,10 @@ export function PlaceDrawing({
       role="group"
       aria-label={`${place.name} ${VIEW_WORDS[view]}`}
       {...more}
+      {...hand}
     >
-      <filter id="chosen" x="-30%" y="-30%" width="160%" height="160%">
-        <feMorphology in="SourceAlpha" operator="dilate" radius="3" result="wide" />
-        <feFlood floodColor="var(--kelp)" />
-        <feComposite in2="wide" operator="in" />
-        <feMerge>
-          <feMergeNode />
-          <feMergeNode in="SourceGraphic" />
-        </feMerge>
-      </filter>
+      <Ring id="chosen" colour="var(--kelp)" />
+      <Ring id="marked" colour="var(--buoy)" />
       <text x={0} y={-20} fontSize={14} fill="var(--soft)">
         {place.name}, {sizeText(place)}, seen {VIEW_WORDS[view]}
       </text>
@@ -197,7 +218,7 @@ export function PlaceDrawing({
         <g
           key={a.id}
           {...handle({ kind: 'area', id: a.id }, { ...a.outline[0]!, z: 0 }, a.name)}
-          stroke={selected.has(a.id) ? 'var(--kelp)' : undefined}
+          filter={ring(a.id)}
         >
           <AreaShape area={a} place={place} projection={projection} />
         </g>
@@ -229,9 +250,14 @@ export function PlaceDrawing({
           {...handle({ kind: 'loudspeaker', id: l.id }, l.position, l.name)}
           filter={ring(l.id)}
         >
-          <Cabinets loudspeaker={l} playing={playing === l.id} projection={projection} named />
+          <Cabinets loudspeaker={l} playing={playing === l.id} projection={projection} />
         </g>
       ))}
+      {place.loudspeakers
+        .filter((l) => named.has(l.id))
+        .map((l) => (
+          <CabinetName key={l.id} loudspeaker={l} projection={projection} />
+        ))}
       {(preview ?? []).map((p, i) => (
         <circle
           key={i}
@@ -260,6 +286,36 @@ export function PlaceDrawing({
             );
           })
         : null}
+      {view === 'above'
+        ? owners.flatMap(({ id, name, outline }) =>
+            outline.map((c, i) => {
+              const [u, v] = at({ ...c, z: 0 });
+              return (
+                <g
+                  key={`${id} ${i}`}
+                  transform={`translate(${u},${v})`}
+                  {...handle(
+                    { kind: 'corner', id: `${id} ${i}` },
+                    { ...c, z: 0 },
+                    `Corner ${i + 1} of ${name}`,
+                    true,
+                  )}
+                >
+                  <rect
+                    x={-8}
+                    y={-8}
+                    width={16}
+                    height={16}
+                    rx={4}
+                    fill="var(--card)"
+                    stroke="var(--kelp)"
+                    strokeWidth={2.4}
+                  />
+                </g>
+              );
+            }),
+          )
+        : null}
       {over?.(projection)}
       <text x={0} y={height + 30} fontSize={13} fill="var(--soft)">
         {caption}
@@ -271,6 +327,22 @@ export function PlaceDrawing({
 const NONE: ReadonlySet<string> = new Set();
 const SPOTS = ['spot'] as const;
 const CHOSEN = 'url(#chosen)';
+const MARKED = 'url(#marked)';
+
+/** A ring around whatever is drawn, whatever its shape. */
+function Ring({ id, colour }: { id: string; colour: string }) {
+  return (
+    <filter id={id} x="-30%" y="-30%" width="160%" height="160%">
+      <feMorphology in="SourceAlpha" operator="dilate" radius="3" result="wide" />
+      <feFlood floodColor={colour} />
+      <feComposite in2="wide" operator="in" />
+      <feMerge>
+        <feMergeNode />
+        <feMergeNode in="SourceGraphic" />
+      </feMerge>
+    </filter>
+  );
+}
 
 /** With those that are chosen drawn last, so that no other covers them. */
 const inFront = (spots: Place['spots'], selected: ReadonlySet<string>) =>
@@ -286,15 +358,39 @@ export function sizeText({ shape, lengthUnit }: Pick<Place, 'shape' | 'lengthUni
   return `${numbers.join(' × ')} ${lengthUnit}`;
 }
 
+/** Loudspeakers whose names have room: seen from the side, one stands before the other. */
+function readable({ loudspeakers }: Place, { at, view }: Projection): Set<string> {
+  const [wide, high] = [64, 16];
+  const kept: { id: string; u: number; v: number }[] = [];
+  for (const { id, position } of loudspeakers) {
+    const [u, v] = at(position);
+    const isFree = kept.every((k) => Math.abs(k.u - u) >= wide || Math.abs(k.v - v) >= high);
+    if (isFree || view === 'above') kept.push({ id, u, v });
+  }
+  return new Set(kept.map((k) => k.id));
+}
+
 /** Lines at round lengths. */
 function GridLines({ projection }: { projection: Projection }) {
   const { width, height, scale } = projection;
   const step = roundLength(110 / scale) * scale;
   const marks = (to: number) => Array.from({ length: Math.floor(to / step) }, (_, i) => (i + 1) * step);
   const up = projection.view !== 'above';
+  const heights = up
+    ? marks(height).map((v) => (
+        <text key={v} x={-8} y={height - v + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
+          {Number((v / scale).toFixed(2))}
+        </text>
+      ))
+    : null;
   const d = [
     ...marks(width).map((u) => `M${u.toFixed(1)} 0v${height}`),
     ...marks(height).map((v) => `M0 ${(up ? height - v : v).toFixed(1)}h${width}`),
   ];
-  return <path d={d.join('')} stroke="var(--line-soft)" />;
+  return (
+    <>
+      <path d={d.join('')} stroke="var(--line-soft)" />
+      {heights}
+    </>
+  );
 }

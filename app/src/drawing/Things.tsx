@@ -118,6 +118,15 @@ export function FixtureShape({ fixture, projection }: { fixture: Fixture; projec
   );
 }
 
+/** Pitches under which there are too many seats are told beside the drawing; here there are none then. */
+function seatsOrNone(area: AudienceArea, { shape }: Place) {
+  try {
+    return seatsOf(area, shape);
+  } catch {
+    return [];
+  }
+}
+
 /** An area and its seats, which are one path, however many they are. */
 export const AreaShape = memo(function AreaShape({
   area,
@@ -128,7 +137,7 @@ export const AreaShape = memo(function AreaShape({
   place: Place;
   projection: Projection;
 }) {
-  const seats = seatsOf(area, place.shape);
+  const seats = seatsOrNone(area, place);
   const r = Math.max(1.2, Math.min(4, 0.16 * projection.scale));
   const dots = seats.map(({ position }) => {
     const [u, v] = projection.at(position);
@@ -156,37 +165,53 @@ const WORDS: [RegExp, string][] = [
 ];
 const shortName = (name: string) => WORDS.reduce((text, [from, to]) => text.replace(from, to), name);
 
+/** Boxes are drawn smaller where there are several, or the place is large. */
+const smallness = (boxes: number, { scale }: Projection) =>
+  Math.max(0.5, Math.min(1, scale / 48, boxes > 1 ? 0.8 : 1));
+
 /** A loudspeaker, or every box of a group, as it points. */
 export function Cabinets({
   loudspeaker,
   playing,
   projection,
-  named,
 }: {
   loudspeaker: Loudspeaker;
   playing: boolean;
   projection: Projection;
-  named: boolean;
 }) {
-  const { role, name } = loudspeaker;
-  const isSub = role === 'subwoofer';
+  const isSub = loudspeaker.role === 'subwoofer';
   const fill = playing ? 'var(--kelp)' : 'var(--stone)';
   const boxes = boxesOf(loudspeaker);
-  const small = Math.max(0.5, Math.min(1, projection.scale / 48, boxes.length > 1 ? 0.8 : 1));
+  const small = smallness(boxes.length, projection);
   const pointing = (aim: Point) => {
     const [u0, v0] = projection.at({ x: 0, y: 0, z: 0 });
     const [u, v] = projection.at(aim);
     return (Math.atan2(v - v0, u - u0) * 180) / Math.PI;
   };
-  const [x, y] = projection.at(loudspeaker.position);
-  const edges = boxes.map((b) => projection.at(b.position));
-  const [upper, lower] = [Math.min(...edges.map((e) => e[1])), Math.max(...edges.map((e) => e[1]))];
-  const below = y < projection.height / 2;
-  const right = x < projection.width / 2;
-  const beside = isSub && below && boxes.length === 1 && projection.scale > 60;
-  const away = 20 + 14 * small;
   return (
     <>
+      {boxes.length > 1 ? (
+        <>
+          <path
+            d={pathOf(
+              boxes.map((b) => projection.at(b.position)),
+              false,
+            )}
+            fill="none"
+            stroke="transparent"
+            strokeWidth={16}
+          />
+          <path
+            d={pathOf(
+              boxes.map((b) => projection.at(b.position)),
+              false,
+            )}
+            fill="none"
+            stroke="var(--stone-ink)"
+            strokeDasharray="2 3"
+          />
+        </>
+      ) : null}
       {boxes.map(({ position, aim, inverted }, i) => {
         const [u, v] = projection.at(position);
         return (
@@ -224,21 +249,41 @@ export function Cabinets({
           </g>
         );
       })}
-      {named ? (
-        <text
-          x={beside ? x + (right ? 28 : -28) : x}
-          y={beside ? y - 10 : below ? lower + away : upper - away + 12}
-          textAnchor={beside ? (right ? 'start' : 'end') : 'middle'}
-          fontSize={13}
-          fill="var(--ink)"
-          stroke="var(--card)"
-          strokeWidth={3}
-          paintOrder="stroke"
-        >
-          {shortName(name)}
-        </text>
-      ) : null}
     </>
+  );
+}
+
+/** The name of a loudspeaker beside it, away from the middle of the place. */
+export function CabinetName({
+  loudspeaker,
+  projection,
+}: {
+  loudspeaker: Loudspeaker;
+  projection: Projection;
+}) {
+  const boxes = boxesOf(loudspeaker);
+  const isSub = loudspeaker.role === 'subwoofer';
+  const [x, y] = projection.at(loudspeaker.position);
+  const heights = boxes.map((b) => projection.at(b.position)[1]);
+  const below = y < projection.height / 2;
+  const right = x < projection.width / 2;
+  const beside = isSub && below && boxes.length === 1 && projection.scale > 60;
+  const away = 20 + 14 * smallness(boxes.length, projection);
+  return (
+    <text
+      x={beside ? x + (right ? 28 : -28) : x}
+      y={beside ? y - 10 : below ? Math.max(...heights) + away : Math.min(...heights) - away + 12}
+      textAnchor={beside ? (right ? 'start' : 'end') : 'middle'}
+      fontSize={13}
+      fill="var(--ink)"
+      stroke="var(--card)"
+      strokeWidth={3}
+      paintOrder="stroke"
+      pointerEvents="none"
+      aria-hidden="true"
+    >
+      {shortName(loudspeaker.name)}
+    </text>
   );
 }
 

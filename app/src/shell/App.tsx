@@ -21,6 +21,7 @@ interface Room {
 
 const ROOMS: Record<Path, Room> = {
   '/': { title: 'Start here', load: () => import('../workbenches/start/StartHere') },
+  '/plan': { title: 'Plan', load: () => import('../workbenches/plan/PlanWorkbench') },
   '/rig': { title: 'Rig', load: () => import('../workbenches/rig/RigWorkbench') },
   '/mic-walk': { title: 'Mic walk', load: () => import('../workbenches/mic-walk/WalkWorkbench') },
   '/traces': { title: 'Traces', load: () => import('../workbenches/traces/TracesWorkbench') },

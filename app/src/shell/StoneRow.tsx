@@ -7,7 +7,7 @@ export function StoneRow({ project, path }: { project: Project; path: string }) 
     <nav className="stones" aria-label="Workbenches">
       <svg viewBox="0 0 1280 44" preserveAspectRatio="none" aria-hidden="true">
         <path
-          d="M250 22 C360 12 440 32 560 22 S760 30 860 20 S980 28 1030 22"
+          d="M150 22 C290 12 380 32 510 22 S740 30 850 20 S1040 28 1130 22"
           fill="none"
           stroke="var(--line)"
           strokeWidth="2"

@@ -1,5 +1,5 @@
 /** Addresses of the workbenches; everything else is a page of its own. */
-export type Path = '/' | '/rig' | '/mic-walk' | '/traces' | '/correct' | '/listen' | '/hand-over';
+export type Path = '/' | '/plan' | '/rig' | '/mic-walk' | '/traces' | '/correct' | '/listen' | '/hand-over';
 
 const STEPPED = 'pebble-hall.stepped';
 

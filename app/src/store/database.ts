@@ -1,6 +1,7 @@
 import type { ExactChannel, Target } from '@pebble-hall/core/correct';
 import type { Project, ProjectArray } from '@pebble-hall/core/project';
 import type { ProjectPatch } from './projectPatch';
+import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 
 export interface ProjectRow {
@@ -33,10 +34,16 @@ export interface FilterRow {
   at: number;
 }
 
+/** A processor by its profile, for all projects. */
+export interface ProfileRow {
+  model: string;
+  profile: ProcessorProfile;
+}
+
 /** Dexie counts its versions in tens, for IndexedDB. */
 const DEXIE_STEP = 10;
 /** Version of the stored shape; a newer one is refused, and we say so. */
-export const DATABASE_VERSION = 3;
+export const DATABASE_VERSION = 4;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
@@ -44,6 +51,7 @@ export class PebbleDatabase extends Dexie {
   arrays!: EntityTable<ArrayRow, 'id'>;
   shelf!: EntityTable<ShelfRow, 'name'>;
   filters!: EntityTable<FilterRow, 'key'>;
+  profiles!: EntityTable<ProfileRow, 'model'>;
 
   constructor(name = NAME) {
     super(name);
@@ -53,7 +61,8 @@ export class PebbleDatabase extends Dexie {
       arrays: 'id, projectId',
     });
     this.version(2).stores({ shelf: 'name' });
-    this.version(DATABASE_VERSION).stores({ filters: 'key, at' });
+    this.version(3).stores({ filters: 'key, at' });
+    this.version(DATABASE_VERSION).stores({ profiles: 'model' });
   }
 }
 

@@ -4,6 +4,7 @@ export {
   openCurrentProject,
   openDemo,
   openProjectHere,
+  processorProfiles,
   projectOwner,
   repository,
   targetPresets,

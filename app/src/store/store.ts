@@ -2,6 +2,7 @@ import { PebbleDatabase, refuseNewer } from './database';
 import { ProjectOwner, type TabLine } from './openProject';
 import { ProjectRepository } from './projectRepository';
 import { madeFiltersOf } from './madeFilters';
+import { profilesOf } from './processorProfiles';
 import { shelfOf } from './targetPresets';
 
 const CURRENT = 'pebble-hall.project';
@@ -45,6 +46,9 @@ export async function openProjectHere(id: string): Promise<void> {
 
 /** Targets of one's own. */
 export const targetPresets = shelfOf(() => repository().database);
+
+/** Processors by profiles of one's own. */
+export const processorProfiles = profilesOf(() => repository().database);
 
 /** Filters that were worked out on this page or another. */
 export const madeFilters = madeFiltersOf(() => repository().database);

@@ -7,6 +7,7 @@ import {
   designKey,
   fittedOf,
   isSpotTaken,
+  placeProblems,
   marginNow,
   usableSpots,
   verdictKey,
@@ -31,6 +32,7 @@ const NOT_STARTED = 'not started';
 /** The stepping stones of what exists, each with its evidence. */
 export function stonesOf(project: Project): Stone[] {
   return [
+    { name: 'Plan', path: '/plan', ...planState(project) },
     { name: 'Rig', path: '/rig', ...rigState(project) },
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
     { name: 'Traces', path: '/traces', ...tracesState(project) },
@@ -41,6 +43,17 @@ export function stonesOf(project: Project): Stone[] {
 }
 
 type Evidence = Pick<Stone, 'state' | 'evidence'>;
+
+/** A plan is done where it has channels and nothing in it is wrong. */
+function planState({ place, processor }: Project): Evidence {
+  const count = place.loudspeakers.filter((l) => l.fitted).length;
+  if (count === 0) return { state: 'empty', evidence: 'no channels' };
+  const outputs = processor.adapter === 'files only' ? processor.profile.outputs : 64;
+  const problems = placeProblems(place, { outputs }).length;
+  return problems > 0
+    ? { state: 'look again', evidence: problems === 1 ? '1 thing: look' : `${problems} things: look` }
+    : { state: 'done', evidence: count === 1 ? '1 channel' : `${count} channels` };
+}
 
 function rigState(project: Project): Evidence {
   const fitted = fittedOf(project);

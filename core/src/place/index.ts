@@ -19,3 +19,4 @@ export {
 export { EAR_M, isInArea, MOST_SEATS, seatsOf, type AreaSeat, type AudienceArea } from './audience.js';
 export { FINISHES, type Finish } from './finishes.js';
 export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
+export { snapped, type Guide, type SnapTo } from './snap.js';

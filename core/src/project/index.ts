@@ -104,6 +104,7 @@ export {
 export {
   emptyProject,
   FACING_DEG,
+  layoutLoudspeakers,
   MAINS_LAYOUT,
   newPlace,
   newProject,
@@ -114,3 +115,17 @@ export {
   type NewProject,
 } from './newProject.js';
 export { abbreviated } from './migratePlace.js';
+export {
+  centreLine,
+  chosenPoints,
+  freeOutput,
+  mirroredName,
+  withAligned,
+  withDistributed,
+  withDuplicates,
+  withMirrored,
+  withMoved,
+  withoutThings,
+  type Shift,
+} from './editPlace.js';
+export { placeProblems, type PlaceProblem } from './placeProblems.js';

@@ -162,7 +162,11 @@ function middleSeat(area: AudienceArea, shape: Shape, { x, y }: Point): Point {
 }
 
 /** As far from the ears as the room allows all of them, up to 3 m. */
-function layoutLoudspeakers(channels: LayoutChannel[], listener: Listener, size: Point): Loudspeaker[] {
+export function layoutLoudspeakers(
+  channels: LayoutChannel[],
+  listener: Listener,
+  size: Point,
+): Loudspeaker[] {
   const isWithin = (p: Point) =>
     (['x', 'y', 'z'] as const).every(
       (a) => p[a] >= Math.min(CLEAR_M, size[a] / 4) && p[a] <= size[a] - Math.min(CLEAR_M, size[a] / 4),

@@ -6,6 +6,11 @@ import { PlaceDrawing } from '../../drawing';
 
 const STEPS: { path: string; title: string; text: string }[] = [
   {
+    path: '/plan',
+    title: 'Plan',
+    text: 'Say how large the place is, who sits where, and what plays.',
+  },
+  {
     path: '/rig',
     title: 'Rig',
     text: 'Hear how loud the room is, raise the level until every loudspeaker stands 30 dB above it.',
@@ -58,7 +63,7 @@ export default function StartHere({ project }: { project: Project }) {
           }
         />
       </div>
-      <section className="notes" aria-label="Start here" style={{ gap: 16, padding: '6px 4px' }}>
+      <section className="notes" aria-label="Start here" style={{ gap: 13, padding: '6px 4px' }}>
         <h1 style={{ margin: 0, fontSize: 24 }}>Start here</h1>
         <p style={{ margin: 0 }}>
           A small listening room with five loudspeakers and two subwoofers. Measure it, correct it, load the

@@ -5,7 +5,7 @@ import { speedOfSound } from '@pebble-hall/core/room';
 import { useState } from 'react';
 import { Note } from '../../../parts/Note';
 import { NumberField } from '../../../parts/NumberField';
-import { lengthText, PlaceDrawing, unitM } from '../../../drawing';
+import { PlaceDrawing, unitM } from '../../../drawing';
 import { notify, notifyProblem } from '../../../services/notify';
 import {
   distanceProblems,
@@ -25,7 +25,7 @@ export default function DistancesView({ project, change, guarded, busy }: ViewPr
   const work = useDistanceWork(project, change, guarded);
   const unit = project.place.lengthUnit;
   const scale = unitM(unit);
-  const length = (m: number) => lengthText(m, unit);
+  const length = (m: number) => `${(m / scale).toFixed(2)} ${unit}`;
   const nameOf = (id: string) => places.find((p) => p.id === id)?.name ?? id;
   const pairs = pairsOf(project);
   const chosen = places.find((p) => p.id === from) ?? places.at(-1)!;

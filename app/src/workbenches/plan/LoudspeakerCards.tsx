@@ -1,0 +1,149 @@
+import { Select, Switch } from '@mantine/core';
+import { MODELS } from '@pebble-hall/stand-ins/loudspeakers';
+import { MOUNTS, type Loudspeaker, type Mount, type Project } from '@pebble-hall/core/project';
+import { NumberField } from '../../parts/NumberField';
+import { NameField } from './NameField';
+import { PositionFields } from './PositionFields';
+import { editPlace } from './usePlan';
+
+interface Props {
+  project: Project;
+  loudspeaker: Loudspeaker;
+}
+
+/** Changes one loudspeaker of the place. */
+export const setLoudspeaker = (id: string, label: string, next: Partial<Loudspeaker>) =>
+  void editPlace(label, (p) => ({
+    ...p,
+    loudspeakers: p.loudspeakers.map((l) => (l.id === id ? { ...l, ...next } : l)),
+  }));
+
+/** The channel: its name, what feeds it, its output. */
+export function ChannelCard({ loudspeaker: l }: Props) {
+  const set = (label: string, next: Partial<Loudspeaker>) => setLoudspeaker(l.id, label, next);
+  return (
+    <section className="card" aria-label="Channel">
+      <h2>
+        <NameField
+          label="Name of the channel"
+          value={l.name}
+          onChange={(name) => set(`${l.name} is ${name} now`, { name })}
+        />
+        <Switch
+          size="xs"
+          label="fitted"
+          checked={l.fitted}
+          onChange={(e) =>
+            set(e.currentTarget.checked ? `${l.name} fitted` : `${l.name} not fitted`, {
+              fitted: e.currentTarget.checked,
+            })
+          }
+        />
+      </h2>
+      <div className="row">
+        <span>Abbreviation</span>
+        <NameField
+          label="Abbreviation"
+          value={l.abbreviation}
+          width={80}
+          most={12}
+          onChange={(abbreviation) => set(`abbreviation ${abbreviation}`, { abbreviation })}
+        />
+      </div>
+      <div className="row">
+        <span>Fed by</span>
+        <NameField
+          label="What feeds it"
+          value={l.feed}
+          width={160}
+          mayBeEmpty
+          onChange={(feed) => set(`${l.name} fed by ${feed || 'nothing said'}`, { feed })}
+        />
+      </div>
+      <div className="row">
+        <span>Output</span>
+        <NumberField
+          label="Output"
+          value={l.output}
+          unit=""
+          min={1}
+          max={64}
+          step={1}
+          digits={0}
+          width={64}
+          onChange={(output) => set(`${l.name} on output ${output}`, { output: Math.round(output) })}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** The loudspeaker: its model, where it is, where it points, how it is held. */
+export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
+  const set = (label: string, next: Partial<Loudspeaker>) => setLoudspeaker(l.id, label, next);
+  const names = MODELS.filter((m) => m.role === l.role).map((m) => m.model.name);
+  const angle = (label: string, key: 'aimDeg' | 'pitchDeg' | 'rollDeg', word: string) => (
+    <label style={{ display: 'grid', gap: 2, fontSize: 12 }}>
+      {word}
+      <NumberField
+        label={label}
+        value={l[key]}
+        unit="°"
+        min={-360}
+        max={360}
+        step={1}
+        width={78}
+        disabled={l.locked}
+        onChange={(v) => set(`${l.name}: ${word} ${v}°`, { [key]: v })}
+      />
+    </label>
+  );
+  return (
+    <section className="card" aria-label="Loudspeaker">
+      <h2>
+        Loudspeaker
+        <Select
+          aria-label="Model"
+          size="xs"
+          w={150}
+          searchable
+          allowDeselect={false}
+          data={names.includes(l.model) ? names : [l.model, ...names]}
+          value={l.model}
+          onChange={(model) => model && set(`${l.name} is a ${model}`, { model })}
+        />
+      </h2>
+      <PositionFields
+        at={l.position}
+        unit={project.place.lengthUnit}
+        disabled={l.locked}
+        onChange={(position) => set(`position of ${l.name}`, { position })}
+      />
+      <div className="row compact-fields" style={{ gap: 6 }}>
+        {angle('Direction', 'aimDeg', 'direction')}
+        {angle('Tilt', 'pitchDeg', 'tilt')}
+        {angle('Roll', 'rollDeg', 'roll')}
+      </div>
+      <div className="row" style={{ gap: 6 }}>
+        <Select
+          aria-label="Role"
+          size="xs"
+          w={120}
+          allowDeselect={false}
+          data={['full range', 'subwoofer']}
+          value={l.role}
+          onChange={(role) => role && set(`${l.name}: ${role}`, { role: role as Loudspeaker['role'] })}
+        />
+        <Select
+          aria-label="How it is held"
+          size="xs"
+          w={120}
+          allowDeselect={false}
+          data={[...MOUNTS]}
+          value={l.mount}
+          onChange={(mount) => mount && set(`${l.name} ${mount}`, { mount: mount as Mount })}
+        />
+      </div>
+    </section>
+  );
+}

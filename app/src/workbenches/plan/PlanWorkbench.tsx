@@ -1,0 +1,193 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { IconRuler2, IconTable, IconZoomReset } from '@tabler/icons-react';
+import { placeProblems, type Project } from '@pebble-hall/core/project';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { PlaceDrawing, projectionOf, type SpotState, type Thing, type View } from '../../drawing';
+import { isSpotTaken, withoutThings } from '@pebble-hall/core/project';
+import { theProcessor } from '../../services/theProcessor';
+import { markedBy } from '../../words/placeProblems';
+import { AddMenu } from './AddMenu';
+import { ChooseBar } from './ChooseBar';
+import { CornerMarks } from './CornerMarks';
+import { GuideLines } from './GuideLines';
+import { LayoutCard } from './LayoutCard';
+import { PlaceCard } from './PlaceCard';
+import { PlanNotes } from './PlanNotes';
+import { PlanTable } from './PlanTable';
+import { ProfileCard } from './ProfileCard';
+import { RulerLine, rulerWords, useRuler } from './ruler';
+import { SaveDrawing } from './SaveDrawing';
+import { ShapeCard } from './ShapeCard';
+import { ThingCards } from './ThingCards';
+import { useWindow } from './useWindow';
+import { editPlace, usePlan } from './usePlan';
+
+const LIVE: readonly Thing['kind'][] = ['spot', 'loudspeaker', 'seat', 'area', 'fixture'];
+const WITH_WALLS = [...LIVE, 'corner'] as const;
+/** Metres per press of an arrow key; ten times with Shift, a tenth with Alt. */
+const STEP_M = 0.1;
+
+/** Where is everything: the place, its loudspeakers, its seats? */
+export default function PlanWorkbench({ project }: { project: Project }) {
+  const [view, setView] = useState<View>('above');
+  const [page, setPage] = useState<'drawing' | 'table'>('drawing');
+  const [wallsOn, setWallsOn] = useState(false);
+  const plan = usePlan(project, view);
+  const { place, selected } = plan;
+  const ruler = useRuler(place);
+  const frame = useRef<HTMLDivElement>(null);
+  const projection = useMemo(() => projectionOf(place.shape, view), [place.shape, view]);
+  const look = useWindow(projection);
+  const { profile } = theProcessor();
+  const problems = useMemo(() => placeProblems(place, profile), [place, profile]);
+  const stateOf = (id: string): SpotState =>
+    isSpotTaken(
+      project,
+      project.place.spots.find((s) => s.id === id)!,
+    )
+      ? 'taken'
+      : 'empty';
+  const choose = (thing: Thing, adds: boolean) => {
+    if (ruler.isOn) ruler.takeThing(thing);
+    else plan.select(thing, adds);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if ((event.target as Element).closest('input, textarea')) return;
+    const step = STEP_M * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    const ways: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    const way = ways[event.key];
+    if (way && selected.size > 0) plan.nudge(...way);
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && selected.size > 0) {
+      void editPlace('removed', (p) => withoutThings(p, selected));
+      plan.setSelected(new Set());
+    } else if (event.key === 'Escape') {
+      plan.setSelected(new Set());
+      ruler.clear();
+    } else return;
+    event.preventDefault();
+  };
+  return (
+    <div
+      className="work"
+      style={{
+        gridTemplateRows: 'auto minmax(0, 1fr) auto',
+        gridTemplateColumns: 'minmax(0, 1fr) 300px',
+        height: '100%',
+      }}
+    >
+      <div className="chips" style={{ gridColumn: '1 / 3', flexWrap: 'wrap', rowGap: 6 }}>
+        <SegmentedControl
+          aria-label="Seen from"
+          size="xs"
+          data={[
+            { value: 'above', label: 'Above' },
+            { value: 'front', label: 'Front' },
+            { value: 'side', label: 'Side' },
+          ]}
+          value={view}
+          onChange={(v) => setView(v as View)}
+        />
+        <AddMenu project={project} onAdded={(ids) => plan.setSelected(new Set(ids))} />
+        <Button
+          size="compact-md"
+          variant={wallsOn ? 'light' : 'default'}
+          aria-pressed={wallsOn}
+          onClick={() => {
+            setWallsOn(!wallsOn);
+            setView('above');
+          }}
+        >
+          Corners
+        </Button>
+        <Button
+          size="compact-md"
+          variant={ruler.isOn ? 'light' : 'default'}
+          aria-pressed={ruler.isOn}
+          leftSection={<IconRuler2 size={15} />}
+          onClick={ruler.toggle}
+        >
+          Ruler
+        </Button>
+        <Button
+          size="compact-md"
+          variant={page === 'table' ? 'light' : 'default'}
+          aria-pressed={page === 'table'}
+          leftSection={<IconTable size={15} />}
+          onClick={() => setPage(page === 'table' ? 'drawing' : 'table')}
+        >
+          Table
+        </Button>
+        <span style={{ flex: 1 }} />
+        {look.isWhole ? null : (
+          <Button
+            size="compact-md"
+            variant="default"
+            leftSection={<IconZoomReset size={15} />}
+            onClick={look.reset}
+          >
+            Whole place
+          </Button>
+        )}
+        <ChooseBar project={project} selected={selected} onSelected={plan.setSelected} />
+        <SaveDrawing frame={frame} place={place} view={view} />
+      </div>
+      {page === 'table' ? (
+        <PlanTable project={project} selected={selected} onSelected={plan.setSelected} />
+      ) : (
+        <div className="plot" ref={frame} style={{ padding: 8 }} onKeyDown={onKeyDown}>
+          <PlaceDrawing
+            place={place}
+            view={view}
+            stateOf={stateOf}
+            selected={selected}
+            marked={markedBy(problems)}
+            live={wallsOn ? WITH_WALLS : LIVE}
+            onSelect={choose}
+            onDrag={ruler.isOn ? undefined : plan.drag}
+            window={look.window}
+            svg={{
+              ...look.handlers,
+              onClick: (event) => {
+                if (ruler.isOn) ruler.takePoint(event, projection);
+                else if (!look.wasMoved()) plan.setSelected(new Set());
+              },
+            }}
+            caption={
+              ruler.isOn
+                ? rulerWords(ruler.points, place)
+                : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes. Wheel and background: nearer and aside.'
+            }
+            over={(p) => (
+              <>
+                {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
+                <GuideLines guides={plan.guides} projection={p} />
+                <RulerLine points={ruler.points} place={place} projection={p} />
+              </>
+            )}
+          />
+        </div>
+      )}
+      <PlanNotes project={project} problems={problems} />
+      <div
+        className="shore"
+        style={{ gridColumn: '1 / 3', gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}
+      >
+        {selected.size > 0 ? (
+          <ThingCards project={project} selected={selected} onSelected={plan.setSelected} />
+        ) : (
+          <>
+            <PlaceCard project={project} />
+            <ShapeCard project={project} />
+            <LayoutCard project={project} />
+            <ProfileCard project={project} />
+          </>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+import { ActionIcon, Menu } from '@mantine/core';
+import { IconDownload } from '@tabler/icons-react';
+import type { Place } from '@pebble-hall/core/project';
+import type { RefObject } from 'react';
+import type { View } from '../../drawing';
+import { notifyProblem } from '../../services/notify';
+import { savePicture, standaloneSvg } from '../../services/saveDrawing';
+import { saveFile } from '../../services/saveFile';
+
+/** Saves or prints the drawing as it is seen. */
+export function SaveDrawing({
+  frame,
+  place,
+  view,
+}: {
+  frame: RefObject<HTMLElement | null>;
+  place: Place;
+  view: View;
+}) {
+  const name = `${place.name.replace(/[^\p{L}\p{N}]+/gu, '-')}-${view}`;
+  const svg = () => {
+    const found = frame.current?.querySelector('svg');
+    if (!found) throw new Error('there is no drawing to save.');
+    return found;
+  };
+  const guarded = (run: () => void | Promise<void>) => () => {
+    void (async () => run())().catch((error: unknown) =>
+      notifyProblem(`The drawing was not saved: ${error instanceof Error ? error.message : 'unknown'}`),
+    );
+  };
+  return (
+    <Menu position="bottom-end" shadow="sm">
+      <Menu.Target>
+        <ActionIcon variant="default" aria-label="Save or print the drawing">
+          <IconDownload size={16} />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={guarded(() => saveFile(`${name}.svg`, standaloneSvg(svg()), 'image/svg+xml'))}>
+          As SVG
+        </Menu.Item>
+        <Menu.Item onClick={guarded(() => savePicture(svg(), `${name}.png`))}>As PNG</Menu.Item>
+        <Menu.Item onClick={guarded(() => printDrawing(standaloneSvg(svg()), place.name))}>Print</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+/** On a page of its own, as wide as the paper. */
+function printDrawing(svg: string, title: string): void {
+  const page = document.createElement('iframe');
+  page.title = title;
+  page.style.display = 'none';
+  page.srcdoc = `<title>${title.replace(/</g, '&lt;')}</title><style>@page{size:landscape}svg{width:100%;height:95vh}</style>${svg}`;
+  page.onload = () => {
+    page.contentWindow!.addEventListener('afterprint', () => page.remove());
+    page.contentWindow!.print();
+  };
+  document.body.append(page);
+}
