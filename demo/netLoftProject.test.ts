@@ -1,8 +1,10 @@
 import { readCalibrationText } from '@pebble-hall/core/formats';
-import { extentOf } from '@pebble-hall/core/place';
-import { readProjectFile } from '@pebble-hall/core/project';
+import { extentOf, floorAt } from '@pebble-hall/core/place';
+import { placeProblems, readProjectFile } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
-import { demoFiles, netLoftProject } from './netLoftProject';
+import { demoFiles } from './demoFiles';
+import { netLoftProject } from './netLoftProject';
+import { slipHallProject } from './slipHallProject';
 
 it('makes a project file that opens, and a calibration that reads', () => {
   const files = demoFiles();
@@ -21,4 +23,18 @@ it('stands everything within the room and feeds every loudspeaker from an output
     }
   }
   expect(new Set(place.loudspeakers.map((l) => l.output)).size).toBe(7);
+});
+
+it('puts the Slip Hall on the shelf: nothing wrong with its plan, a spot over every part of the stalls', () => {
+  const files = demoFiles();
+  const shelf = JSON.parse(new TextDecoder().decode(files['shelf.json'])) as { file: string; name: string }[];
+  for (const { file, name } of shelf) expect(readProjectFile(files[file]!).project.name).toBe(name);
+  const { place } = slipHallProject();
+  expect(placeProblems(place, { outputs: 12 })).toEqual([]);
+  expect(place.spots).toHaveLength(15);
+  for (const { position } of place.spots) {
+    const over = position.z - floorAt(place.shape, position);
+    expect(over).toBeGreaterThan(1);
+    expect(over).toBeLessThan(1.4);
+  }
 });

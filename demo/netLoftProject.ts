@@ -1,23 +1,9 @@
-import { readCalibrationText } from '@pebble-hall/core/formats';
-import {
-  emptyProject,
-  plainLoudspeaker,
-  writeProjectFile,
-  type Project,
-  type Spot,
-} from '@pebble-hall/core/project';
-import {
-  NET_LOFT,
-  NET_LOFT_LOUDSPEAKERS,
-  NET_LOFT_SHAPE,
-  NET_LOFT_SISKIN,
-  siskinCalibrationText,
-} from '@pebble-hall/stand-ins/net-loft';
+import { emptyProject, plainLoudspeaker, type Project, type Spot } from '@pebble-hall/core/project';
+import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, NET_LOFT_SHAPE } from '@pebble-hall/stand-ins/net-loft';
+import { withDemoMicrophone } from './demoMicrophone.js';
 
 /** The Saltmarsh Boathouse on the Net Loft, before anything was measured. All of it is made up. */
 export function netLoftProject(): Project {
-  const calibration = readCalibrationText(siskinCalibrationText(NET_LOFT_SISKIN));
-  const calibrationId = `siskin-m1-${NET_LOFT_SISKIN}`;
   const ear = 1.14;
   const spot = (id: string, name: string, x: number, y: number, z = ear): Spot => ({
     id,
@@ -125,36 +111,8 @@ export function netLoftProject(): Project {
       ],
     },
   });
-  const [microphone] = project.rig.microphones;
-  return {
-    ...project,
-    calibrations: {
-      [calibrationId]: {
-        id: calibrationId,
-        name: `Siskin M1 ${NET_LOFT_SISKIN}, at the source`,
-        serial: calibration.serial,
-        frequency: calibration.frequency,
-        levelDb: calibration.levelDb,
-        incidenceDeg: calibration.incidenceDeg,
-        sensitivityDb: calibration.sensitivityDb,
-      },
-    },
-    rig: {
-      ...project.rig,
-      microphones: [
-        {
-          ...microphone!,
-          id: 'siskin',
-          make: 'Siskin M1',
-          serial: String(NET_LOFT_SISKIN),
-          calibrationIds: [calibrationId],
-          calibrationId,
-        },
-      ],
-      microphoneId: 'siskin',
-      referenceFrom: 'centre',
-    },
-  };
+  const ready = withDemoMicrophone(project);
+  return { ...ready, rig: { ...ready.rig, referenceFrom: 'centre' } };
 }
 
 /** By the layout that the loft follows; its second subwoofer belongs to none. */
@@ -175,11 +133,3 @@ const FEEDS: Record<string, string> = {
   'sub-1': 'Player, low-frequency',
   'sub-2': 'Player, low-frequency',
 };
-
-/** The demo project as a project file, and the calibration file that came with the microphone. */
-export function demoFiles(): Record<string, Uint8Array> {
-  return {
-    'saltmarsh-boathouse.pebble.zip': writeProjectFile(netLoftProject(), []),
-    'siskin-m1-4417.txt': new TextEncoder().encode(siskinCalibrationText(NET_LOFT_SISKIN)),
-  };
-}

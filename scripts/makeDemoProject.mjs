@@ -1,12 +1,12 @@
-// Makes the demo project and puts it where the application serves it from.
+// Makes the demo's projects and puts them where the application serves it from.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { importBundled } from './importBundled.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const { demoFiles } = await importBundled('demo/netLoftProject.ts');
+const { demoFiles } = await importBundled('demo/demoFiles.ts');
 const target = join(root, 'app', 'public', 'demo');
 mkdirSync(target, { recursive: true });
 for (const [name, bytes] of Object.entries(demoFiles())) writeFileSync(join(target, name), bytes);
-console.log('The demo project lies in app/public/demo.');
+console.log('The demo projects lie in app/public/demo.');

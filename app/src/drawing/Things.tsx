@@ -261,19 +261,31 @@ export function CabinetName({
   loudspeaker: Loudspeaker;
   projection: Projection;
 }) {
-  const boxes = boxesOf(loudspeaker);
+  const boxes = boxesOf(loudspeaker).map((b) => projection.at(b.position));
   const isSub = loudspeaker.role === 'subwoofer';
   const [x, y] = projection.at(loudspeaker.position);
-  const heights = boxes.map((b) => projection.at(b.position)[1]);
+  const [us, vs] = [boxes.map((b) => b[0]), boxes.map((b) => b[1])];
   const below = y < projection.height / 2;
   const right = x < projection.width / 2;
-  const beside = isSub && below && boxes.length === 1 && projection.scale > 60;
-  const away = 20 + 14 * smallness(boxes.length, projection);
+  const large = projection.scale > 60;
+  const small = smallness(boxes.length, projection);
+  // in a large place names stand beside, towards the nearer wall, as long as they have room there
+  const isTall = Math.max(...vs) - Math.min(...vs) > 30;
+  const isBeside = large ? isSub && below && boxes.length === 1 : projection.view === 'above' && !isTall;
+  const toLeft = large ? !right : right ? Math.min(...us) > 90 : Math.max(...us) > projection.width - 90;
+  const off = large ? 28 : 4 + 17 * small;
+  const away = 20 + 14 * small;
   return (
     <text
-      x={beside ? x + (right ? 28 : -28) : x}
-      y={beside ? y - 10 : below ? Math.max(...heights) + away : Math.min(...heights) - away + 12}
-      textAnchor={beside ? (right ? 'start' : 'end') : 'middle'}
+      x={isBeside ? (toLeft ? Math.min(...us) - off : Math.max(...us) + off) : x}
+      y={
+        isBeside
+          ? y + (large ? -10 : 4)
+          : below && !isTall
+            ? Math.max(...vs) + away
+            : Math.min(...vs) - away + 12
+      }
+      textAnchor={isBeside ? (toLeft ? 'end' : 'start') : 'middle'}
       fontSize={13}
       fill="var(--ink)"
       stroke="var(--card)"

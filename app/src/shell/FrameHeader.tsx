@@ -6,6 +6,7 @@ import {
   IconDeviceFloppy,
   IconFolderOpen,
   IconMoon,
+  IconPlus,
   IconRefresh,
   IconStack2,
   IconSun,
@@ -13,6 +14,7 @@ import {
 import { useEffect, useRef, useState } from 'react';
 import { openDemo, openProjectHere, projectOwner, repository, sentenceOf } from '../store';
 import { fileName } from '../words/fileName';
+import { NewProjectDialog } from './NewProjectDialog';
 import { ProjectsDialog } from './ProjectsDialog';
 import { JobPills } from './JobPills';
 import { stepTo } from './navigation';
@@ -37,6 +39,7 @@ export function FrameHeader({
 }) {
   const picker = useRef<HTMLInputElement>(null);
   const [showsProjects, setShowsProjects] = useState(false);
+  const [makes, setMakes] = useState(false);
   const step = async (direction: 'undo' | 'redo') => {
     try {
       const label = await projectOwner()[direction]();
@@ -126,6 +129,9 @@ export function FrameHeader({
           </Button>
         </Menu.Target>
         <Menu.Dropdown>
+          <Menu.Item leftSection={<IconPlus size={16} />} onClick={() => setMakes(true)}>
+            New project
+          </Menu.Item>
           <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save()}>
             Save project file
           </Menu.Item>
@@ -149,7 +155,16 @@ export function FrameHeader({
           </Menu.Item>
         </Menu.Dropdown>
       </Menu>
-      <ProjectsDialog current={project.id} opened={showsProjects} onClose={() => setShowsProjects(false)} />
+      <NewProjectDialog opened={makes} onClose={() => setMakes(false)} />
+      <ProjectsDialog
+        current={project.id}
+        opened={showsProjects}
+        onClose={() => setShowsProjects(false)}
+        onNew={() => {
+          setShowsProjects(false);
+          setMakes(true);
+        }}
+      />
       <FilePicker label="Project file" accept=".zip" picker={picker} onFile={(file) => void openFile(file)} />
       <SchemeSwitch />
       <SilenceButton />

@@ -21,10 +21,13 @@ export function ProjectsDialog({
   current,
   opened,
   onClose,
+  onNew,
 }: {
   current: string;
   opened: boolean;
   onClose: () => void;
+  /** asks for a new one */
+  onNew: () => void;
 }) {
   const [list, setList] = useState<ListedProject[]>([]);
   const [sizes, setSizes] = useState<ReadonlyMap<string, number> | null>(null);
@@ -117,7 +120,7 @@ export function ProjectsDialog({
                   </>
                 )}
               </td>
-              <td>{new Date(project.openedAt).toLocaleString()}</td>
+              <td>{project.openedAt > 0 ? new Date(project.openedAt).toLocaleString() : 'not yet'}</td>
               <td className="num mono">{sizeOf(project.id)}</td>
               <td>
                 <span style={{ display: 'flex', gap: 5, justifyContent: 'flex-end' }}>
@@ -154,6 +157,9 @@ export function ProjectsDialog({
           ))}
         </tbody>
       </table>
+      <Button size="compact-md" style={{ marginTop: 12 }} onClick={onNew}>
+        New project
+      </Button>
       {gone.length > 0 ? (
         <section aria-label="Deleted projects" style={{ marginTop: 16, display: 'grid', gap: 6 }}>
           <b>Deleted, kept for a week</b>

@@ -6,7 +6,6 @@ import { profilesOf } from './processorProfiles';
 import { shelfOf } from './targetPresets';
 
 const CURRENT = 'pebble-hall.project';
-const DEMO_FILE = '/demo/saltmarsh-boathouse.pebble.zip';
 
 /** Made on first use in the browser: nothing at module level is shared by visitors of a server. */
 let shared: ProjectRepository | undefined;
@@ -69,16 +68,33 @@ function setCurrentProject(id: string): void {
   localStorage.setItem(CURRENT, id);
 }
 
+/** A file of the demo. @throws where the build did not make it */
+async function demoFile(name: string): Promise<Response> {
+  const response = await fetch(`/demo/${name}`);
+  if (!response.ok)
+    throw new Error('The demo project is not there. Run "npm run demo" or "npm run build" to make it.');
+  return response;
+}
+
 /** Takes in the demo project afresh; projects that are there stay. Two tabs that start together get one of it. */
 export async function openDemo(afresh = false): Promise<string> {
   return navigator.locks.request('pebble-hall.demo', async () => {
     const there = await repository().newest();
     if (there && !afresh) return there;
-    const response = await fetch(DEMO_FILE);
-    if (!response.ok)
-      throw new Error('The demo project is not there. Run "npm run demo" or "npm run build" to make it.');
-    const id = await repository().importFile(new Uint8Array(await response.arrayBuffer()));
+    const [first, ...others] = (await (await demoFile('shelf.json')).json()) as { file: string }[];
+    const id = await takeIn(first!.file);
     setCurrentProject(id);
+    // the rest of the shelf comes while the first is looked at
+    if (!there) void takeInRest(others.map(({ file }) => file));
     return id;
   });
+}
+
+const takeIn = async (file: string, openedAt?: number): Promise<string> =>
+  repository().importFile(new Uint8Array(await (await demoFile(file)).arrayBuffer()), openedAt);
+
+/** One after the other; what cannot be had is left out, as nothing rests on it. */
+async function takeInRest(files: string[]): Promise<void> {
+  // nobody has worked on them yet: they come last in the list
+  for (const file of files) await takeIn(file, 0).catch(() => {});
 }

@@ -66,9 +66,11 @@ export default function StartHere({ project }: { project: Project }) {
       <section className="notes" aria-label="Start here" style={{ gap: 13, padding: '6px 4px' }}>
         <h1 style={{ margin: 0, fontSize: 24 }}>Start here</h1>
         <p style={{ margin: 0 }}>
-          A small listening room with five loudspeakers and two subwoofers. Measure it, correct it, load the
-          processor, and see by measuring again whether it came true. Room, interface, microphone and
-          processor are simulated and ship with Pebble Hall; every number comes from what is measured in them.
+          {placeWords(project)} Measure it, correct it, hand the correction over, and see by measuring again
+          whether it came true.
+          {project.rig.kind === 'simulated'
+            ? ' Room, interface, microphone and processor are simulated and ship with Pebble Hall; every number comes from what is measured in them.'
+            : ''}
         </p>
         {STEPS.map(({ path, title, text }, i) => {
           const stone = stones.find((s) => s.path === path)!;
@@ -93,4 +95,18 @@ export default function StartHere({ project }: { project: Project }) {
       </section>
     </div>
   );
+}
+
+/** What kind of place it is, and what plays in it. */
+function placeWords({ place }: Project): string {
+  const fitted = place.loudspeakers.filter((l) => l.fitted);
+  const subs = fitted.filter((l) => l.role === 'subwoofer').length;
+  const full = fitted.length - subs;
+  const count = (n: number, one: string) => (n === 1 ? `1 ${one}` : `${n} ${one}s`);
+  const plays = [
+    full > 0 ? count(full, 'full-range channel') : '',
+    subs > 0 ? count(subs, 'subwoofer') : '',
+  ].filter(Boolean);
+  const kind = place.kind === 'open air' ? 'An open-air place' : `A ${place.kind}`;
+  return plays.length > 0 ? `${kind} with ${plays.join(' and ')}.` : `${kind}, still without loudspeakers.`;
 }
