@@ -115,9 +115,11 @@ export function analyseSweep(
     timeZero,
     silence,
     sweep,
-    STORED_SAMPLES / rate,
+    // a hall rings for longer than is stored
+    (0.45 * size) / rate,
     snrDb >= SILENT_DB,
     spectrum,
+    arrival?.onsetS ?? 0,
   );
 
   onStep('verdict');

@@ -32,6 +32,7 @@ const HARMLESS_DB = -58;
  * @param spectrum of `circular`, where it is known already
  * @param decayS how much of the response belongs to the room
  * @param hasPlayed whether there is a response in which something could hide
+ * @param arrivalS when the response begins, seconds after time zero
  */
 export function findDisturbances(
   recording: RealArray,
@@ -42,6 +43,7 @@ export function findDisturbances(
   decayS: number,
   hasPlayed: boolean,
   spectrum?: ComplexTrace,
+  arrivalS = 0,
 ): Disturbance[] {
   const { rate } = sweep;
   if (silence < 2 * BLOCK) return [];
@@ -112,7 +114,7 @@ export function findDisturbances(
   }
   close();
   if (!hasPlayed) return found;
-  const hidden = findHiddenDisturbance(spectrum ?? realFft(circular), sweep);
+  const hidden = findHiddenDisturbance(spectrum ?? realFft(circular), sweep, arrivalS);
   const isTold = hidden && found.some((d) => d.fromHz < hidden.toHz && Math.abs(d.atS - hidden.atS) < 0.5);
   return hidden && !isTold ? [...found, hidden] : found;
 }

@@ -12,8 +12,12 @@ import type { Disturbance } from './disturbanceFound.js';
 /** Above the noise by this much, and not this far below the loudspeaker, something sounded that no harmonic explains: 30 % of distortion would not. */
 const RISE_DB = 13;
 const NO_HARMONIC_DB = -10;
-/** A room's energy may beat as it dies away; in the lows, over blocks of 0.1 s, it does not rise again by so much. */
+/**
+ * A room's energy may beat as it dies away; in the lows, over blocks of 0.1 s, it does not rise again by so much in the octave
+ * around 63 Hz, and in one half as wide, whose level is known from half as much, not by root two times that.
+ */
 const BACK_DB = 7;
+const BACK_OCTAVE_HZ = 63;
 const LOWS_HZ = 150;
 /** Above the lows a late echo may bring some of it back, but nothing as loud as the sound that the room began with, over blocks of 0.1 s. */
 const LOUDER_DB = 3;
@@ -27,8 +31,13 @@ const BLOCK_S = { least: 0.01, most: 0.1 };
  * linear response, so what response and harmonics cannot explain does not show it; but no room sounds ahead of its
  * loudspeaker, no harmonic is nearly as loud as what it comes from, and no room gets louder again as it dies away, or louder than it began.
  * @param spectrum of the circular response, time zero at index 0
+ * @param arrivalS when the response begins, seconds after time zero: in a large place much later
  */
-export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Disturbance | null {
+export function findHiddenDisturbance(
+  spectrum: ComplexTrace,
+  sweep: Sweep,
+  arrivalS = 0,
+): Disturbance | null {
   const { rate } = sweep;
   let below = -Infinity;
   for (const { centre, from, to } of octaveBands(1, 31, HIGHEST_HZ)) {
@@ -43,7 +52,8 @@ export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Dis
       for (let i = at; i < at + length; i++) sum += x[(i + 2 * size) % size]! ** 2;
       return 10 * Math.log10(sum / length + 1e-300);
     };
-    const responseDb = energyDb(0);
+    const begins = Math.round(arrivalS * lowRate);
+    const responseDb = energyDb(begins);
     const free = -Math.round(0.45 * size);
     let noiseDb = -Infinity;
     for (let i = 0; i * block < 0.3 * lowRate; i++) noiseDb = Math.max(noiseDb, energyDb(free + i * block));
@@ -65,17 +75,18 @@ export function findHiddenDisturbance(spectrum: ComplexTrace, sweep: Sweep): Dis
     }
     if (to > LOWS_HZ) {
       const long = Math.round(BLOCK_S.most * lowRate);
-      const firstDb = energyDb(0, long);
-      for (let at = long; at < 0.8 * lowRate; at += long) {
+      const firstDb = energyDb(begins, long);
+      for (let at = begins + long; at < begins + 0.8 * lowRate; at += long) {
         const levelDb = energyDb(at, long);
         if (levelDb > noiseDb + RISE_DB && levelDb > firstDb + LOUDER_DB) return told(at, levelDb);
       }
       continue;
     }
     let least = responseDb;
-    for (let at = block; at < 0.8 * lowRate; at += block) {
+    const backDb = BACK_DB * Math.sqrt(Math.max(1, BACK_OCTAVE_HZ / centre));
+    for (let at = begins + block; at < begins + 0.8 * lowRate; at += block) {
       const levelDb = energyDb(at);
-      if (levelDb > noiseDb + RISE_DB && levelDb > least + BACK_DB) return told(at, levelDb);
+      if (levelDb > noiseDb + RISE_DB && levelDb > least + backDb) return told(at, levelDb);
       least = Math.min(least, levelDb);
     }
   }
