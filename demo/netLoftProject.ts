@@ -1,4 +1,10 @@
-import { emptyProject, plainLoudspeaker, type Project, type Spot } from '@pebble-hall/core/project';
+import {
+  emptyProject,
+  HOUSE_UNIT,
+  plainLoudspeaker,
+  type Project,
+  type Spot,
+} from '@pebble-hall/core/project';
 import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, NET_LOFT_SHAPE } from '@pebble-hall/stand-ins/net-loft';
 import { withDemoMicrophone } from './demoMicrophone.js';
 
@@ -112,7 +118,11 @@ export function netLoftProject(): Project {
     },
   });
   const ready = withDemoMicrophone(project);
-  return { ...ready, rig: { ...ready.rig, referenceFrom: 'centre' } };
+  return {
+    ...ready,
+    processor: { adapter: 'stand-in', unit: HOUSE_UNIT },
+    rig: { ...ready.rig, referenceFrom: 'centre' },
+  };
 }
 
 /** By the layout that the loft follows; its second subwoofer belongs to none. */

@@ -1,16 +1,23 @@
 import { FILES_ONLY, type ProcessorProfile } from '@pebble-hall/core/processing';
-import type { MemoryLoad, Project } from '@pebble-hall/core/project';
+import { HOUSE_UNIT, type MemoryLoad, type Project } from '@pebble-hall/core/project';
 import { FilesOnlyProcessor, StandInProcessor, type ProcessorPort } from '../ports/processor';
 import { projectOwner } from '../store';
 import { filtersOf } from './loadFilters';
 
-let standIn: ProcessorPort | undefined;
+const standIns = new Map<string, ProcessorPort>();
+/** The simulated processor of a place. */
+function standIn(unit: string): ProcessorPort {
+  const known = standIns.get(unit) ?? new StandInProcessor(unit);
+  standIns.set(unit, known);
+  return known;
+}
+
 let current: { key: string; port: ProcessorPort } | undefined;
 
 /** The processor in the chain of the open project; made on first use, so that nothing is shared by visitors of a server. */
 export function theProcessor(): ProcessorPort {
   const state = projectOwner().store.getState();
-  return state.status === 'ready' ? processorOf(state.project) : (standIn ??= new StandInProcessor());
+  return state.status === 'ready' ? processorOf(state.project) : standIn(HOUSE_UNIT);
 }
 
 /**
@@ -19,8 +26,7 @@ export function theProcessor(): ProcessorPort {
  */
 export function processorOf(project: Pick<Project, 'processor' | 'rig' | 'place' | 'loads'>): ProcessorPort {
   const { processor, rig } = project;
-  if (processor.adapter === 'stand-in' && rig.kind === 'simulated')
-    return (standIn ??= new StandInProcessor());
+  if (processor.adapter === 'stand-in' && rig.kind === 'simulated') return standIn(processor.unit);
   const { profile, inPlaceId } = filesOnlyOf(processor);
   const outputs = Math.min(profile.outputs, Math.max(1, ...project.place.loudspeakers.map((l) => l.output)));
   const load = project.loads.find((l) => l.id === inPlaceId && l.outputs) ?? null;
@@ -60,5 +66,10 @@ function filesOnly(
 /** The project with a load that the engineer says is in the processor; null for none. */
 export const withInPlace = (project: Project, inPlaceId: string | null): Project => ({
   ...project,
-  processor: { adapter: 'files only', profile: filesOnlyOf(project.processor).profile, inPlaceId },
+  processor: {
+    adapter: 'files only',
+    unit: project.processor.unit,
+    profile: filesOnlyOf(project.processor).profile,
+    inPlaceId,
+  },
 });

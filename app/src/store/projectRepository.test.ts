@@ -133,7 +133,7 @@ it('opens a kept sample of version 8: its room is drawn, the stand-in is its pro
   const bytes = readFileSync(new URL('samples/version-8.pebble.zip', import.meta.url));
   const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
-  expect(project.processor).toEqual({ adapter: 'stand-in' });
+  expect(project.processor).toEqual({ adapter: 'stand-in', unit: 'house' });
   expect(boxWalls(project.place.shape)).not.toBeNull();
   expect(project.place.loudspeakers.every((l) => l.group === null && l.abbreviation !== '')).toBe(true);
   expect(project.sweeps.length).toBeGreaterThan(0);

@@ -1,5 +1,6 @@
 /** The project: its shape, its checks, its file. */
 export {
+  HOUSE_UNIT,
   PROJECT_VERSION,
   type Alignment,
   type BlindTrial,

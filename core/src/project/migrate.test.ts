@@ -72,7 +72,7 @@ it('from version 8 on: the room is drawn as the box that it was, what is in it k
     place: Place;
     processor: unknown;
   };
-  expect(nine.processor).toEqual({ adapter: 'stand-in' });
+  expect(nine.processor).toEqual({ adapter: 'stand-in', unit: 'house' });
   expect(nine.place).not.toHaveProperty('size');
   expect(nine.place).not.toHaveProperty('furniture');
   expect(extentOf(nine.place.shape)).toEqual({ least: { x: 0, y: 0, z: 0 }, most: { x: 5, y: 4, z: 3 } });

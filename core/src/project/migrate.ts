@@ -1,5 +1,5 @@
 import { drawn } from './migratePlace.js';
-import { PROJECT_VERSION } from './types.js';
+import { HOUSE_UNIT, PROJECT_VERSION } from './types.js';
 
 type Stored = Record<string, unknown>;
 type Step = (project: Stored) => Stored;
@@ -237,7 +237,7 @@ const STEPS: Record<number, Step> = {
     ...project,
     version: 9,
     place: drawn(project['place'] as Stored),
-    processor: { adapter: 'stand-in' },
+    processor: { adapter: 'stand-in', unit: HOUSE_UNIT },
   }),
 };
 

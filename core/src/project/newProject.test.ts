@@ -68,7 +68,7 @@ it('places every loudspeaker by its layout, all as far from the home spot', () =
 });
 
 it('with real devices no processor is taken for granted', () => {
-  expect(newProject('p', asked()).processor).toEqual({ adapter: 'stand-in' });
+  expect(newProject('p', asked()).processor).toEqual({ adapter: 'stand-in', unit: 'p' });
   expect(newProject('p', asked({ rig: 'web audio' })).processor).toMatchObject({
     adapter: 'files only',
     profile: { memories: [] },

@@ -263,8 +263,8 @@ export function emptyProject(
     // what is measured through real devices goes through whatever is in their chain, which nobody here can reach
     processor:
       rigKind === 'simulated'
-        ? { adapter: 'stand-in' }
-        : { adapter: 'files only', profile: FILES_ONLY, inPlaceId: null },
+        ? { adapter: 'stand-in', unit: named.id }
+        : { adapter: 'files only', unit: named.id, profile: FILES_ONLY, inPlaceId: null },
     calibrations: {},
     rig: {
       kind: rigKind,

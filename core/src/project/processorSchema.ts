@@ -46,6 +46,11 @@ export const processorProfile = Joi.object<ProcessorProfile>({
 
 /** Which processor is in the chain: the stand-in, which tells what it can, or none that is reached, by its profile. */
 export const processor = Joi.alternatives(
-  Joi.object({ adapter: Joi.valid('stand-in') }),
-  Joi.object({ adapter: Joi.valid('files only'), profile: processorProfile, inPlaceId: id.allow(null) }),
+  Joi.object({ adapter: Joi.valid('stand-in'), unit: id }),
+  Joi.object({
+    adapter: Joi.valid('files only'),
+    unit: id,
+    profile: processorProfile,
+    inPlaceId: id.allow(null),
+  }),
 );

@@ -20,7 +20,7 @@ const project: Project = {
   version: PROJECT_VERSION,
   id: 'p1',
   name: 'Saltmarsh Boathouse',
-  processor: { adapter: 'stand-in' },
+  processor: { adapter: 'stand-in', unit: 'house' },
   place: {
     ...newPlace({
       name: 'the Net Loft',

@@ -17,10 +17,17 @@ export type * from './listening.js';
 export const PROJECT_VERSION = 9;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
-export type ProcessorChoice =
+export type ProcessorChoice = {
+  /** which of the simulated processors is the place's own */
+  unit: string;
+} & (
   | { adapter: 'stand-in' }
   /** the load that the engineer says is in it by now, by its id; null for none */
-  | { adapter: 'files only'; profile: ProcessorProfile; inPlaceId: string | null };
+  | { adapter: 'files only'; profile: ProcessorProfile; inPlaceId: string | null }
+);
+
+/** The simulated processor of the Net Loft, which somebody has set up already. */
+export const HOUSE_UNIT = 'house';
 
 export interface Project {
   version: typeof PROJECT_VERSION;

@@ -106,7 +106,7 @@ export function boxImpulse(
     air: room.air,
     exponents,
     from: 0.6 * EARLY_S,
-    to: EARLY_S,
+    share: (timeS) => cosineStep(timeS, 0.6 * EARLY_S, EARLY_S),
     seed: options.seed,
   });
 

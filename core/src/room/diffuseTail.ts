@@ -1,4 +1,4 @@
-import { cosineStep, seededRandom } from '../signal/index.js';
+import { seededRandom } from '../signal/index.js';
 import { airAbsorption, speedOfSound, type Air } from './air.js';
 import { directivityFactor } from './loudspeaker.js';
 import { OCTAVES } from './octaves.js';
@@ -11,9 +11,9 @@ export interface DiffuseTail {
   air: Air;
   /** exponent of the source's beam per octave */
   exponents: readonly number[];
-  /** it takes over between these moments, seconds from the drive */
+  /** it begins then, seconds from the drive, and has this share of the energy at each moment */
   from: number;
-  to: number;
+  share: (timeS: number) => number;
   seed: number;
 }
 
@@ -24,14 +24,14 @@ export interface DiffuseTail {
 export function addTail(
   bands: readonly Float64Array[],
   rate: number,
-  { volume, times, air, exponents, from, to, seed }: DiffuseTail,
+  { volume, times, air, exponents, from, share, seed }: DiffuseTail,
 ): void {
   const random = seededRandom(seed);
   const c = speedOfSound(air.temperatureC);
   const size = bands[0]!.length;
   const noise = new Float64Array(size);
   const first = Math.round(from * rate);
-  for (let i = first; i < size; i++) noise[i] = random.normal() * Math.sqrt(cosineStep(i / rate, from, to));
+  for (let i = first; i < size; i++) noise[i] = random.normal() * Math.sqrt(share(i / rate));
   bands.forEach((band, o) => {
     const perSample = (4 * Math.PI * c) / volume / rate / directivityFactor(exponents[o]!);
     const decay = (3 * Math.LN10) / times[o]! + airAbsorption(OCTAVES[o]!, air) * (Math.LN10 / 20) * c;

@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 import { facetArea, facetsOf, rectangle, shapeVolume, type Shape } from '../place/index.js';
+import { moreThan } from './facetImpulse.js';
 import {
   airAbsorption,
   boxImpulse,
@@ -116,4 +117,17 @@ it('goes to the order that its faces allow, and says so', () => {
   expect(facetOrder(8)).toBe(4);
   expect(facetOrder(20)).toBe(2);
   expect(facetOrder(500)).toBe(1);
+});
+
+it('nothing is heard ahead of the straight way', () => {
+  const samples = facetImpulse(roomOf(hall(0.12)), [source], to, options);
+  const direct = Math.hypot(15.1, 3.8, 0.8) / speedOfSound(20);
+  expect(energy(samples, 0, direct - 0.0008) / energy(samples, 0, 2)).toBeLessThan(1e-4);
+});
+
+it('knows how much has been reflected more often than it looks at', () => {
+  // 1 - e^-2 (1 + 2 + 2) for more than two where two are expected
+  expect(moreThan(2, 2)).toBeCloseTo(1 - 5 * Math.exp(-2), 12);
+  expect(moreThan(4, 0)).toBe(0);
+  expect(moreThan(4, 40)).toBeCloseTo(1, 9);
 });

@@ -1,5 +1,5 @@
-import type { Point } from '../geometry/index.js';
-import { cosineStep, inverseRealFft, realFft } from '../signal/index.js';
+import { distanceBetween, type Point } from '../geometry/index.js';
+import { inverseRealFft, realFft } from '../signal/index.js';
 import { addImpulse } from './addImpulse.js';
 import { airAbsorption, speedOfSound, type Air } from './air.js';
 import type { BoxImpulseOptions, Source } from './boxImpulse.js';
@@ -50,10 +50,21 @@ export function facetOrder(faces: number): number {
   return order;
 }
 
+/** By then hardly anything has been reflected less often than the order goes. */
+const MOST_FREE_PATHS = 16;
+
+/** Probability that more than `order` events have come where `mean` are expected (Poisson). */
+export function moreThan(order: number, mean: number): number {
+  let term = Math.exp(-mean);
+  let sum = term;
+  for (let k = 1; k <= order; k++) sum += term *= mean / k;
+  return Math.max(0, 1 - sum);
+}
+
 /**
  * Impulse response from loudspeakers that play together to an omnidirectional receiver, in a room of flat faces: specular
- * ways up to `facetOrder` with reflection per octave, air and beam; a diffuse tail with Eyring's decay follows from the
- * moment to which that order is complete (order times the mean free path, 4 V / S). Below the frequencies at which modes
+ * ways up to `facetOrder` with reflection per octave, air and beam; what has been reflected more often by then, if reflections
+ * come at random after the mean free path 4 V / S, is a diffuse tail with Eyring's decay. Below the frequencies at which modes
  * overlap this is less than what `boxImpulse` tells.
  * @param sources of one model
  * @returns `size` samples; the first is the moment of the drive
@@ -69,8 +80,9 @@ export function facetImpulse(
   const c = speedOfSound(air.temperatureC);
   const surface = facets.reduce((sum, f) => sum + f.area, 0);
   const order = facetOrder(facets.length);
-  const complete = volume === null ? Infinity : (order * 4 * volume) / surface / c;
-  const longest = Math.min(1.5 * complete, (0.9 * size) / rate) * c;
+  // seconds from one reflection to the next, on the mean
+  const freeS = volume === null ? Infinity : (4 * volume) / surface / c;
+  const longest = Math.min(MOST_FREE_PATHS * freeS, (0.9 * size) / rate) * c;
   const exponents = OCTAVES.map((f) => beamExponent(model, f));
   const losses = OCTAVES.map((f) => (airAbsorption(f, air) * Math.LN10) / 20);
   const bands = OCTAVES.map(() => new Float64Array(size));
@@ -86,13 +98,11 @@ export function facetImpulse(
       const time = distance / c + source.delayS;
       const { aim } = source;
       const cosine = emission.x * aim.x + emission.y * aim.y + emission.z * aim.z;
-      const fade = volume === null ? 1 : Math.sqrt(1 - cosineStep(distance / c, complete, 1.5 * complete));
       for (let o = 0; o < OCTAVES.length; o++) {
         let energy = 1;
         for (const face of faces) energy *= 1 - facets[face]!.absorption[o]!;
         gains[o] =
           (source.gain *
-            fade *
             Math.sqrt(energy) *
             Math.exp(-losses[o]! * distance) *
             beamGain(exponents[o]!, cosine)) /
@@ -106,8 +116,9 @@ export function facetImpulse(
         times: facetEyringTime(room),
         air,
         exponents,
-        from: complete,
-        to: 1.5 * complete,
+        // nothing is heard ahead of the straight way
+        from: distanceBetween(source.position, receiver) / c + source.delayS,
+        share: (timeS) => moreThan(order, Math.max(0, timeS - source.delayS) / freeS),
         seed: seed + n,
       });
   });

@@ -8,4 +8,11 @@ export {
   unpackFilters,
   type Memory,
 } from './settings.js';
-export { houseMemory, LEFT_OVER, Processor, ProcessorRefusal } from './processor.js';
+export {
+  houseMemory,
+  LEFT_OVER,
+  plainMemory,
+  Processor,
+  ProcessorRefusal,
+  UNIT_HEADER,
+} from './processor.js';

@@ -235,6 +235,15 @@ export function houseMemory(): Memory {
   return { name: 'House', outputs, filters: outputs.map(() => new Float32Array(0)), savedAt: 0 };
 }
 
+/** What a processor holds that nobody has set up yet. */
+export function plainMemory(): Memory {
+  const outputs = Array.from({ length: SKERRY.outputs }, () => plainOutput());
+  return { name: 'Plain', outputs, filters: outputs.map(() => new Float32Array(0)), savedAt: 0 };
+}
+
+/** Header of a request that tells which of the processors it is for. */
+export const UNIT_HEADER = 'x-processor-unit';
+
 /** What somebody left in it last year, for practice: trims, a delay, a turned polarity. */
 export const LEFT_OVER: OutputChange[] = [
   { output: 1, trimDb: -3 },

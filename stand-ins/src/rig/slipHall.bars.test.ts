@@ -43,7 +43,13 @@ it('calls hardly one of 80 clean sweeps in a hall that rings for 1.6 s disturbed
   for (let i = 0; i < 10; i++) {
     const room = new SimulatedRoom(i + 1, i + 1, hall);
     for (let output = 1; output <= 8; output++) {
-      const { verdict } = take(room, output, (i * 37 + output * 11) % seats.length, i % 2 ? -20 : -32, i % 3 ? 3 : 6);
+      const { verdict } = take(
+        room,
+        output,
+        (i * 37 + output * 11) % seats.length,
+        i % 2 ? -20 : -32,
+        i % 3 ? 3 : 6,
+      );
       for (const r of verdict.reasons)
         if (r.kind === 'disturbed') called.push(`${output} at ${i}: ${JSON.stringify(r)}`);
     }

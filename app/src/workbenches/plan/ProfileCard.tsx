@@ -25,7 +25,9 @@ export function ProfileCard({ project }: { project: Project }) {
   const choose = (next: ProcessorProfile | null) =>
     void changeProject(next ? `processor ${next.model}` : 'the simulated processor', (p) => ({
       ...p,
-      processor: next ? { adapter: 'files only', profile: next, inPlaceId: null } : { adapter: 'stand-in' },
+      processor: next
+        ? { adapter: 'files only', unit: p.processor.unit, profile: next, inPlaceId: null }
+        : { adapter: 'stand-in', unit: p.processor.unit },
     }));
   return (
     <section className="card" aria-label="Processor" style={{ overflow: 'auto' }}>

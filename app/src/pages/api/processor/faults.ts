@@ -7,7 +7,7 @@ import { faultSchema } from '../../../server/schemas';
 /** Practice faults of the stand-in: the link breaks once a share of the next transfer has arrived; settings left over from before. */
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
-    const desk = processorFor(cookies);
+    const desk = processorFor(cookies, request);
     const { breakAtShare, leftOver } = await jsonBody(request, faultSchema);
     if (breakAtShare !== undefined) desk.breakAtShare = breakAtShare;
     if (leftOver) desk.set(LEFT_OVER);

@@ -7,7 +7,7 @@ import { outputsSchema } from '../../../server/schemas';
 /** Changes trims, delays, polarity and muting of the active memory, at once. */
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
-    const desk = processorFor(cookies);
+    const desk = processorFor(cookies, request);
     const { changes } = await jsonBody<{ changes: OutputChange[] }>(request, outputsSchema);
     desk.set(changes);
     return answer(desk.state());

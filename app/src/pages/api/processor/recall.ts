@@ -6,7 +6,7 @@ import { recallSchema } from '../../../server/schemas';
 /** Makes a memory the active one. */
 export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
-    const desk = processorFor(cookies);
+    const desk = processorFor(cookies, request);
     desk.recall((await jsonBody(request, recallSchema)).letter);
     return answer(desk.state());
   });

@@ -9,7 +9,7 @@ export const POST: APIRoute = ({ request, cookies }) =>
   guarded(async () => {
     const { letter, name, outputs, checksum } = await jsonBody(request, transferSchema);
     return answer(
-      { ...processorFor(cookies).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
+      { ...processorFor(cookies, request).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
       201,
     );
   });

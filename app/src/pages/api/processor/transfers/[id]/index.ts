@@ -11,17 +11,19 @@ export const PUT: APIRoute = ({ params, request, url, cookies }) =>
       throw new BadRequest(400, 'A chunk needs offset and crc.');
     const bytes = await bodyUpTo(request, CHUNK_BYTES);
     await linkTime(bytes.length);
-    return answer(processorFor(cookies).chunk(params.id ?? '', offset!, bytes, crc!));
+    return answer(processorFor(cookies, request).chunk(params.id ?? '', offset!, bytes, crc!));
   });
 
 /** How far a transfer is, to go on with it. */
-export const GET: APIRoute = ({ params, cookies }) =>
-  guarded(() => answer({ ...processorFor(cookies).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }));
+export const GET: APIRoute = ({ params, cookies, request }) =>
+  guarded(() =>
+    answer({ ...processorFor(cookies, request).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }),
+  );
 
 /** Gives a transfer up; the memory stays as it was. */
-export const DELETE: APIRoute = ({ params, cookies }) =>
+export const DELETE: APIRoute = ({ params, cookies, request }) =>
   guarded(() => {
-    const desk = processorFor(cookies);
+    const desk = processorFor(cookies, request);
     desk.abandon(params.id ?? '');
     return answer(desk.state());
   });
