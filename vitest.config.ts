@@ -18,7 +18,7 @@ const unit = (name: string, dir: string) => ({
 });
 
 /** Another browser beside them would take sound from these. */
-const REAL_AUDIO = ['e2e/realRig.e2e.test.ts', 'e2e/contract.e2e.test.ts'];
+const REAL_AUDIO = ['e2e/realRig.e2e.test.ts', 'e2e/contract.e2e.test.ts', 'e2e/ownRoom.e2e.test.ts'];
 const browser = (name: string, more: object) => ({
   resolve,
   ssr,

@@ -20,7 +20,7 @@ const drag = async (xpath: string, x: number, y: number) => {
     .perform();
 };
 const thing = (name: string) => `//*[@role="button"][@aria-label="${name}"]`;
-const value = async (label: string) => (await user.field(label)).getAttribute('value');
+const value = async (label: string) => (await (await user.field(label)).getAttribute('value'))!.trim();
 
 describe('a place of one’s own', () => {
   it('a new small room with 5.1, to its first sweep on the simulated rig', async () => {
@@ -109,12 +109,12 @@ describe('a place of one’s own', () => {
     const before = await value('Distance from the front');
     await drag(hang, 30, 0);
     await user.until('it has moved', async () => (await value('Distance from the front')) !== before);
-    const moved = Number.parseFloat((await value('Distance from the front'))!);
+    const moved = Number.parseFloat(await value('Distance from the front'));
     await (await user.find(hang)).sendKeys(Key.ARROW_RIGHT);
     await user.until(
       'it went on by 10 cm',
       async () =>
-        Math.abs(Number.parseFloat((await value('Distance from the front'))!) - moved - 0.1) < 0.011,
+        Math.abs(Number.parseFloat(await value('Distance from the front')) - moved - 0.1) < 0.011,
     );
     await user.press('Ruler');
     await (await user.find(thing('Main left'))).click();
