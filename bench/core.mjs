@@ -85,7 +85,11 @@ export async function benchCore() {
     qStep: 0.01,
     leastQ: 0.05,
     mostQ: 100,
-    sectionKinds: /** @type {('peak' | 'low shelf' | 'high shelf')[]} */ (['peak', 'low shelf', 'high shelf']),
+    sectionKinds: /** @type {('peak' | 'low shelf' | 'high shelf')[]} */ ([
+      'peak',
+      'low shelf',
+      'high shelf',
+    ]),
     leastSectionDb: -30,
     mostSectionDb: 15,
   };

@@ -113,8 +113,7 @@ describe('a place of one’s own', () => {
     await (await user.find(hang)).sendKeys(Key.ARROW_RIGHT);
     await user.until(
       'it went on by 10 cm',
-      async () =>
-        Math.abs(Number.parseFloat(await value('Distance from the front')) - moved - 0.1) < 0.011,
+      async () => Math.abs(Number.parseFloat(await value('Distance from the front')) - moved - 0.1) < 0.011,
     );
     await user.press('Ruler');
     await (await user.find(thing('Main left'))).click();

@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots from the demo data: goes the whole path once, as the browser tests do.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
 import { expect, it } from 'vitest';
 import { aUser } from './support/aUser';
 
@@ -56,10 +57,6 @@ it('Start and Rig', async () => {
   await user.sees('Speaking the name');
   await snap('rig-connect');
   await user.lacks('Speaking the name');
-  await user.view('Microphones');
-  await user.press('Look it up');
-  await user.sees('90°, new');
-  await picture('rig-microphones');
   await user.view('Level');
   await user.press('Start the meter');
   await user.tick('on, 94');
@@ -71,10 +68,6 @@ it('Start and Rig', async () => {
   await user.sees('114 reads');
   await snap('rig-level');
   await user.press('Stop the meter');
-  await user.view('Distances');
-  await user.press('Hear from all places that are left');
-  await user.sees('8 of 8 places heard');
-  await picture('rig-distances');
 });
 
 it('Mic walk and its phone', async () => {
@@ -118,8 +111,6 @@ it('Traces', async () => {
   await picture('traces-level');
   await traces('#time', /Reflection \d/);
   await picture('traces-time');
-  await traces('?channel=sub-1#distortion', /Most at|No harmonic/);
-  await picture('traces-distortion');
   await traces('#room-figures', /Speech transmission/);
   await picture('traces-figures');
   await user.press(DUSK);
@@ -162,4 +153,26 @@ it('Listen and Hand over', async () => {
   await user.press('Measure again');
   await user.sees('All 7 channels were measured again');
   await picture('hand-over');
+});
+
+it('Plan', async () => {
+  await user.visit('/plan');
+  await user.press('Project');
+  await user.press('All projects');
+  await user.press('Saltmarsh Slip Hall');
+  await user.driver.actions().sendKeys(Key.ESCAPE).perform();
+  await user.sees('181 seats');
+  await (await user.find('//*[@role="button"][@aria-label="Subs left"]')).click();
+  await user.sees('2 boxes on output 3');
+  await picture('plan');
+  await user.press(DUSK);
+  await user.driver.actions().sendKeys(Key.ESCAPE).perform();
+  await user.among('Seen from', 'Front');
+  await user.sees('seen from the seats');
+  await picture('plan-front-dusk');
+  await user.press(DAYLIGHT);
+  await user.press('Project');
+  await user.press('New project');
+  await user.sees('All of it can be changed later');
+  await picture('new-project');
 });

@@ -58,10 +58,11 @@ const ALLOWED = /** @type {Record<string, string[]>} */ ({
   workers: ['workers', 'ports', 'store'],
   services: ['services', 'ports', 'workers', 'store', 'words'],
   charts: ['charts', 'services', 'store'],
-  parts: ['parts', 'charts', 'services', 'store', 'words', 'ports'],
+  drawing: ['drawing'],
+  parts: ['parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
   server: ['server', 'services'],
-  shell: ['shell', 'parts', 'services', 'store', 'words', 'ports', 'workbenches'],
-  workbenches: ['workbenches', 'parts', 'charts', 'services', 'store', 'words', 'ports'],
+  shell: ['shell', 'parts', 'drawing', 'services', 'store', 'words', 'ports', 'workbenches'],
+  workbenches: ['workbenches', 'parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
   pages: ['shell', 'workbenches', 'server', 'services'],
 });
 /** Simulated devices are known to the adapters, to the server that houses them, and to the worker that plays the room. */

@@ -1,4 +1,4 @@
-import { settingChanges, type ProcessorState } from '@pebble-hall/core/processing';
+import { FILE_MEMORIES, settingChanges, type ProcessorState } from '@pebble-hall/core/processing';
 import {
   verdictKey,
   verifiedIds,
@@ -11,7 +11,6 @@ import {
 } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { isAbort } from '../ports/abort';
-import { WITH, WITHOUT } from '../ports/processor';
 import { projectNow, projectOwner, sentenceOf } from '../store';
 import { draftLoad } from './draftLoad';
 import { filtersOf } from './loadFilters';
@@ -167,7 +166,13 @@ export const putInPlace = (): Promise<void> =>
     const onProgress = (share: number) => set({ work: { what: 'Making the filters', share, pauses: false } });
     const { load: draft, arrays, filters } = await draftLoad(project, { signal, onProgress });
     const checksum = theProcessor().checksumOf({ outputs: draft.outputs!, filters });
-    const load = { ...draft, letter: WITH, name: draft.variantName, loadedAt: Date.now(), checksum };
+    const load = {
+      ...draft,
+      letter: FILE_MEMORIES.placed,
+      name: draft.variantName,
+      loadedAt: Date.now(),
+      checksum,
+    };
     await projectOwner().change(
       `${load.name} is in the processor`,
       (p) => withInPlace({ ...p, loads: [...p.loads, load] }, load.id),
@@ -177,7 +182,7 @@ export const putInPlace = (): Promise<void> =>
   });
 
 /** The engineer says that nothing of ours is in the processor any more. */
-export const takeOut = (): Promise<void> => quick(() => theProcessor().recall(WITHOUT));
+export const takeOut = (): Promise<void> => quick(() => theProcessor().recall(FILE_MEMORIES.without));
 
 /** Whole again, where the link was told to break. */
 const mendLink = () =>

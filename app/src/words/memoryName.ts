@@ -1,16 +1,16 @@
+import { FILE_MEMORIES } from '@pebble-hall/core/processing';
 import type { MemoryLoad } from '@pebble-hall/core/project';
-import { WITH, WITHOUT } from '../ports/processor';
 
 /** Where a load is, in words. */
 export const memoryWords = ({ letter }: Pick<MemoryLoad, 'letter'>): string =>
   letter === ''
     ? 'as designed, not loaded'
-    : letter === WITH
+    : letter === FILE_MEMORIES.placed
       ? 'the processor, by files'
-      : letter === WITHOUT
+      : letter === FILE_MEMORIES.without
         ? 'the processor without filters of ours'
         : `memory ${letter}`;
 
 /** The same where there is little room. */
 export const memoryShort = ({ letter }: Pick<MemoryLoad, 'letter'>): string =>
-  letter === WITH ? 'files' : letter;
+  letter === FILE_MEMORIES.placed ? 'files' : letter;

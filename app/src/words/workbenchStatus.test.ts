@@ -21,7 +21,34 @@ const stone = (p: Project, name: string) => stonesOf(p).find((s) => s.name === n
 
 describe('stones', () => {
   it('are empty before anything is done', () => {
-    expect(stonesOf(project).map((s) => s.state)).toEqual(Array(6).fill('empty'));
+    const [plan, ...others] = stonesOf(project);
+    expect(plan).toMatchObject({ name: 'Plan', state: 'done', evidence: '7 channels' });
+    expect(others.map((s) => s.state)).toEqual(Array(6).fill('empty'));
+  });
+
+  it('of the plan: nothing without channels, look again where something in it cannot be', () => {
+    const withAll = (change: (l: Project['place']['loudspeakers'][number]) => object) => ({
+      ...project,
+      place: {
+        ...project.place,
+        loudspeakers: project.place.loudspeakers.map((l) => ({ ...l, ...change(l) })),
+      },
+    });
+    expect(
+      stone(
+        withAll(() => ({ fitted: false })),
+        'Plan',
+      ),
+    ).toMatchObject({ state: 'empty' });
+    expect(
+      stone(
+        withAll((l) => ({ output: l.output === 2 ? 1 : l.output })),
+        'Plan',
+      ),
+    ).toMatchObject({
+      state: 'look again',
+      evidence: '1 thing: look',
+    });
   });
 
   it('tell how many spots are complete; a failed sweep does not complete one', () => {

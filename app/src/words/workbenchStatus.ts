@@ -1,4 +1,4 @@
-import { WITH } from '../ports/processor';
+import { FILE_MEMORIES } from '@pebble-hall/core/processing';
 import { memoryShort } from './memoryName';
 import { AIM_DB } from '@pebble-hall/core/measure';
 import {
@@ -99,7 +99,10 @@ function correctState(project: Project): Evidence {
   if (load && load.designKey !== designKey(project, loaded?.correction))
     return { state: 'look again', evidence: 'changed since loaded' };
   return load
-    ? { state: 'done', evidence: load.letter === WITH ? 'handed over' : `in memory ${load.letter}` }
+    ? {
+        state: 'done',
+        evidence: load.letter === FILE_MEMORIES.placed ? 'handed over' : `in memory ${load.letter}`,
+      }
     : { state: 'begun', evidence: ready === 1 ? '1 channel' : `${ready} channels` };
 }
 
@@ -120,7 +123,7 @@ function handOverState(project: Project): Evidence {
   if (verified.length < channels.length)
     return {
       state: 'begun',
-      evidence: load.letter === WITH ? 'files in place' : `memory ${load.letter} loaded`,
+      evidence: load.letter === FILE_MEMORIES.placed ? 'files in place' : `memory ${load.letter} loaded`,
     };
   const { verdict } = load;
   if (!verdict || verdict.of !== verdictKey(project, load))

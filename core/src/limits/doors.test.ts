@@ -11,6 +11,7 @@ import * as layouts from '../layouts/index.js';
 import * as level from '../level/index.js';
 import * as measure from '../measure/index.js';
 import * as path from '../path/index.js';
+import * as place from '../place/index.js';
 import * as processing from '../processing/index.js';
 import * as project from '../project/index.js';
 import * as room from '../room/index.js';
@@ -31,6 +32,7 @@ const ROOMS = {
   level,
   measure,
   path,
+  place,
   processing,
   project,
   room,
@@ -47,6 +49,8 @@ const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 0.
 const air = { temperatureC: 20, relativeHumidityPercent: 50 };
 const walls = Array.from({ length: 6 }, () => Array.from({ length: 8 }, () => 0.2)) as never;
 const box: room.BoxRoom = { size: { x: 5, y: 4, z: 3 }, absorption: walls, air };
+const corner = { x: 0, y: 0, z: 0 };
+const corners = place.rectangle(5, 4);
 const flat = { frequency: grid, re: grid.map(() => 1), im: grid.map(() => 0) };
 const handle = { frequency: 100, levelDb: 0 };
 const section = { kind: 'peak' as const, frequency: 100, gainDb: 3, q: 1 };
@@ -164,6 +168,30 @@ const DOORS: Record<string, Door[]> = {
   'room.eyringTime': [
     door([box], ['0.size.x', '0.absorption.2.3', '0.air.temperatureC'], [NaN, Infinity, -300]),
   ],
+  'place.seatsOf': [
+    door(
+      [
+        {
+          id: 'a',
+          name: 'A',
+          outline: corners,
+          facingDeg: 180,
+          floorM: 0,
+          riseM: 0,
+          earM: 1.2,
+          rowM: 1,
+          seatM: 1,
+        },
+        { floorRise: 0 },
+      ],
+      ['0.rowM', '0.seatM'],
+      [NaN, 0, -1],
+    ),
+  ],
+  'room.facetArrivals': [
+    door([[], corner, { ...corner, x: 2 }, 2, 50], ['3', '4'], [NaN, -1]),
+    door([[], corner, { ...corner, x: 2 }, 2, 50], ['3'], [Infinity, 9, 1.5]),
+  ],
   'room.speedOfSound': [door([20], ['0'], [NaN, Infinity, -300])],
   'signal.allPass': [door([1000, 1, 48000], ['0', '1', '2'], [NaN, Infinity, 0, -1])],
   'signal.binFrequencies': [door([1024, 48000], ['0', '1'], [NaN, Infinity, 0, -1])],
@@ -225,11 +253,11 @@ const DOORS: Record<string, Door[]> = {
 /** Those that refuse nothing by themselves, and why that is right. */
 const OTHERS: Record<string, string[]> = {
   'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
-    'geometry.distanceBetween geometry.horizontalAim room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+    'geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.isInArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
       ' ',
     ),
   'takes the project or parts of it, which `checkProject` refuses where they are broken':
-    'jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.withArrayIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
+    'place.boxWalls place.boxesOf place.extentOf place.facetArea place.facetsOf place.floorArea place.floorAt place.freeBoxesOf place.roofAt place.roofPlanes place.shapeVolume processing.limitsOf project.abbreviated project.centreLine project.chosenPoints project.emptyProject project.freeOutput project.layoutLoudspeakers project.mirroredName project.newPlace project.newProject project.placeProblems project.plainLoudspeaker project.plainShape project.wayM project.withAligned project.withDistributed project.withDuplicates project.withMirrored project.withMoved project.withoutThings jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.withArrayIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':
@@ -237,7 +265,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':
-    'acoustics.bandGain acoustics.bandSignals acoustics.bandSpectrum acoustics.fitLine acoustics.octaveEnergy acoustics.overSpots acoustics.reverberation acoustics.roomFigures acoustics.speechTransmission alignment.averageLevel alignment.highPassed alignment.levelApart alignment.levelsAndDelays alignment.lowPassed alignment.randomSettings alignment.readCrossover alignment.seatDeviation alignment.sidesOf alignment.subsTogether alignment.sumOfSubs alignment.summationOf auralisation.auralise auralisation.candidateLevels auralisation.listeningMaterial auralisation.matchLoudness auralisation.pluck auralisation.pluckedStrings auralisation.renderCandidates commissioning.describeNoise commissioning.disagreements commissioning.findMisfits commissioning.fitPositions commissioning.impossibleTriangles commissioning.indistinguishable commissioning.toleranceM commissioning.travelDifference correct.averagePower correct.averageSpots correct.channelAtHome correct.correctHeadphones correct.designChannel correct.designMagnitude correct.designWithBass correct.exactChannel correct.excessPhase correct.findRollOffs correct.firLevelDb correct.fitSections correct.measuredChannel correct.headphoneCorrection correct.isNarrow correct.leftAlone correct.lessCalibration correct.mainTap correct.meanInSpan correct.ownSpan correct.placeTarget correct.worstAhead correct.keptEnds correct.placeOverSpan correct.spanEdges processing.guardedPeakDb correct.predictImpulse correct.predictPower correct.extendedSpan correct.rmsDistance correct.rollOffDb correct.sectionsErrorDb correct.seeTrace correct.shapeDistance correct.sharedPhase correct.spanWeight correct.targetShape correct.nonMinimumPhaseShare level.CalibratorTone measure.aboveNoiseDb measure.analyseSweep measure.analyseTake measure.averageRepeats measure.bandEnergy measure.continueLows measure.divideOut measure.findArrival measure.findClipping measure.findDisturbances measure.findPolarity measure.findTimingClick measure.harmonicCurves measure.impulseFrom measure.judgeSweep measure.likeness measure.loopbackTime measure.measureRoundTrip measure.noiseMovesDb measure.ownMargin measure.packHarmonics measure.powerOnGrid measure.referenceResponse measure.responseLevels measure.responseMargins measure.responseOnGrid measure.signalToNoise measure.splitHarmonics measure.timingClick measure.trimNoise measure.unpackHarmonics measure.usableBand measure.weakestBand path.addLevel path.exchangeTrace path.fineSpectrum path.headroomOf path.inSeries path.largestOfSum path.pathGain path.pathTrace path.responseAt path.sectionsLevelDb path.sumPaths path.sumPathsAtPoints path.sumPathsInTime path.throughFilters processing.buildOutputs processing.crossoverText processing.drivesOf processing.feedPath processing.feedText processing.heardLevel processing.outputBiquads processing.outputPath processing.outputSource processing.plainOutput processing.plainSub processing.playedSpan processing.settingChanges processing.subPath room.boxArrivals room.boxImpulse room.loudspeakerSections room.loudspeakerSpectrum room.visitImages signal.solveLinear signal.sweepSpectra spots.averageMovement spots.groundPlane spots.joinFloorAndEar spots.layOutSpots spots.movedMicrophone spots.tooClose views.beforeAndAfter views.decayMap views.energyTimeDb views.excessGroupDelay views.findCorners views.findReflections views.findResonances views.groupDelay views.minimumPhaseOf views.peaksAndDips views.ringingS views.stepResponse views.timeCurves views.unwrappedPhase views.windowedLevelDb views.windowedPhaseDeg'.split(
+    'acoustics.bandGain acoustics.bandSignals acoustics.bandSpectrum acoustics.fitLine acoustics.octaveEnergy acoustics.overSpots acoustics.reverberation acoustics.roomFigures acoustics.speechTransmission alignment.averageLevel alignment.highPassed alignment.levelApart alignment.levelsAndDelays alignment.lowPassed alignment.randomSettings alignment.readCrossover alignment.seatDeviation alignment.sidesOf alignment.subsTogether alignment.sumOfSubs alignment.summationOf auralisation.auralise auralisation.candidateLevels auralisation.listeningMaterial auralisation.matchLoudness auralisation.pluck auralisation.pluckedStrings auralisation.renderCandidates commissioning.describeNoise commissioning.disagreements commissioning.findMisfits commissioning.fitPositions commissioning.impossibleTriangles commissioning.indistinguishable commissioning.toleranceM commissioning.travelDifference correct.averagePower correct.averageSpots correct.channelAtHome correct.correctHeadphones correct.designChannel correct.designMagnitude correct.designWithBass correct.exactChannel correct.withinProcessor correct.excessPhase correct.findRollOffs correct.firLevelDb correct.fitSections correct.measuredChannel correct.headphoneCorrection correct.isNarrow correct.leftAlone correct.lessCalibration correct.mainTap correct.meanInSpan correct.ownSpan correct.placeTarget correct.worstAhead correct.keptEnds correct.placeOverSpan correct.spanEdges processing.guardedPeakDb correct.predictImpulse correct.predictPower correct.extendedSpan correct.rmsDistance correct.rollOffDb correct.sectionsErrorDb correct.seeTrace correct.shapeDistance correct.sharedPhase correct.spanWeight correct.targetShape correct.nonMinimumPhaseShare level.CalibratorTone measure.aboveNoiseDb measure.analyseSweep measure.analyseTake measure.averageRepeats measure.bandEnergy measure.continueLows measure.divideOut measure.findArrival measure.findClipping measure.findDisturbances measure.findPolarity measure.findTimingClick measure.harmonicCurves measure.impulseFrom measure.judgeSweep measure.likeness measure.loopbackTime measure.measureRoundTrip measure.noiseMovesDb measure.ownMargin measure.packHarmonics measure.powerOnGrid measure.referenceResponse measure.responseLevels measure.responseMargins measure.responseOnGrid measure.signalToNoise measure.splitHarmonics measure.timingClick measure.trimNoise measure.unpackHarmonics measure.usableBand measure.weakestBand path.addLevel path.exchangeTrace path.fineSpectrum path.headroomOf path.inSeries path.largestOfSum path.pathGain path.pathTrace path.responseAt path.sectionsLevelDb path.sumPaths path.sumPathsAtPoints path.sumPathsInTime path.throughFilters processing.buildOutputs processing.crossoverText processing.drivesOf processing.feedPath processing.feedText processing.heardLevel processing.outputBiquads processing.outputPath processing.outputSource processing.plainOutput processing.plainSub processing.playedSpan processing.settingChanges processing.subPath room.boxArrivals room.boxImpulse room.facetEyringTime room.facetImpulse room.loudspeakerSections room.loudspeakerSpectrum room.visitImages signal.solveLinear signal.sweepSpectra spots.averageMovement spots.groundPlane spots.joinFloorAndEar spots.layOutSpots spots.movedMicrophone spots.tooClose views.beforeAndAfter views.decayMap views.energyTimeDb views.excessGroupDelay views.findCorners views.findReflections views.findResonances views.groupDelay views.minimumPhaseOf views.peaksAndDips views.ringingS views.stepResponse views.timeCurves views.unwrappedPhase views.windowedLevelDb views.windowedPhaseDeg'.split(
       ' ',
     ),
 };

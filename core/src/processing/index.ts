@@ -22,4 +22,4 @@ export type {
 export { limitsOf, type ProcessorLimits, type ProcessorProfile } from './profile.js';
 export { plainSub, subPath, type SubSetting } from './subSetting.js';
 export { heardLevel } from './heardLevel.js';
-export { FILES_ONLY, PROFILES } from './profiles.js';
+export { FILE_MEMORIES, FILES_ONLY, PROFILES } from './profiles.js';

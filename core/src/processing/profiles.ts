@@ -27,6 +27,9 @@ export const FILES_ONLY: ProcessorProfile = {
   delayStepMs: 0.0001,
 };
 
+/** What a processor without memories counts as holding: what was in it before, and what the engineer put there from files. */
+export const FILE_MEMORIES = { without: '0', placed: '1' } as const;
+
 /** Made-up processors that no line leads to: what is designed for them goes by file or by hand. */
 export const PROFILES: readonly ProcessorProfile[] = [
   FILES_ONLY,

@@ -1,8 +1,9 @@
-import { FILES_ONLY, plainOutput } from '@pebble-hall/core/processing';
+import { FILE_MEMORIES, FILES_ONLY, plainOutput } from '@pebble-hall/core/processing';
 import { expect, it, vi } from 'vitest';
-import { FilesOnlyProcessor, WITH, WITHOUT, type PutInPlace } from './filesOnlyProcessor';
+import { FilesOnlyProcessor, type PutInPlace } from './filesOnlyProcessor';
 import { activeMemory } from './ProcessorPort';
 
+const { without: WITHOUT, placed: WITH } = FILE_MEMORIES;
 const made = (inPlace: PutInPlace | null = null, onTakenOut = async () => {}) =>
   new FilesOnlyProcessor({ profile: FILES_ONLY, outputs: 3, inPlace, onTakenOut });
 const outputs = [0, 1, 2].map((i) => ({ ...plainOutput(), trimDb: -i }));

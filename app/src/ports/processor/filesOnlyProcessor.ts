@@ -1,5 +1,6 @@
 import { crc32 } from '@pebble-hall/core/formats';
 import {
+  FILE_MEMORIES,
   plainOutput,
   type LoadRequest,
   type MemoryContents,
@@ -29,8 +30,7 @@ export interface FilesOnlyOptions {
   onTakenOut: () => Promise<void>;
 }
 
-/** What it is called when nothing of ours is in the chain, and when something is. */
-export const [WITHOUT, WITH] = ['0', '1'] as const;
+const { without: WITHOUT, placed: WITH } = FILE_MEMORIES;
 
 const NO_LINE = (model: string) =>
   new ProcessorError(

@@ -6,5 +6,5 @@ export {
   type ProcessorPort,
   type ProcessorPractice,
 } from './ProcessorPort';
-export { FilesOnlyProcessor, WITH, WITHOUT } from './filesOnlyProcessor';
+export { FilesOnlyProcessor } from './filesOnlyProcessor';
 export { StandInProcessor } from './standInProcessor';

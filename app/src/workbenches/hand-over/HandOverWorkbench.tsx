@@ -1,3 +1,4 @@
+import { FILE_MEMORIES } from '@pebble-hall/core/processing';
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import {
   variantOf,
@@ -31,7 +32,6 @@ import { useComparison } from './verify/useComparison';
 import { memoryWords } from '../../words/memoryName';
 import { besideOf, goneFrom } from './memories/holding';
 import { useHandOver } from './useHandOver';
-import { WITH } from '../../ports/processor';
 import { theProcessor } from '../../services/theProcessor';
 import { InPlaceCard } from './memories/InPlaceCard';
 import { WhatIsKept } from './memories/WhatIsKept';
@@ -296,7 +296,10 @@ export default function HandOverWorkbench({ project }: { project: Project }) {
                 size="xs"
                 aria-label="What is exported"
                 data={[
-                  { value: 'memory', label: load.letter === WITH ? 'Handed over' : `Memory ${load.letter}` },
+                  {
+                    value: 'memory',
+                    label: load.letter === FILE_MEMORIES.placed ? 'Handed over' : `Memory ${load.letter}`,
+                  },
                   { value: 'design', label: 'As designed' },
                 ]}
                 value={exportsDesign ? 'design' : 'memory'}

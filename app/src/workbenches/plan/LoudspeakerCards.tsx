@@ -1,5 +1,5 @@
 import { Select, Switch } from '@mantine/core';
-import { MODELS } from '@pebble-hall/stand-ins/loudspeakers';
+import { playedModels } from '../../ports/rig';
 import { MOUNTS, type Loudspeaker, type Mount, type Project } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';
 import { NameField } from './NameField';
@@ -81,7 +81,7 @@ export function ChannelCard({ loudspeaker: l }: Props) {
 /** The loudspeaker: its model, where it is, where it points, how it is held. */
 export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
   const set = (label: string, next: Partial<Loudspeaker>) => setLoudspeaker(l.id, label, next);
-  const names = MODELS.filter((m) => m.role === l.role).map((m) => m.model.name);
+  const names = playedModels(l.role);
   const angle = (label: string, key: 'aimDeg' | 'pitchDeg' | 'rollDeg', word: string) => (
     <label style={{ display: 'grid', gap: 2, fontSize: 12 }}>
       {word}

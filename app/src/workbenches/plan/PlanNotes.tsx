@@ -4,20 +4,19 @@ import { Note } from '../../parts/Note';
 import { changeProject } from '../../services/changeProject';
 import { theProcessor } from '../../services/theProcessor';
 import { placeProblemWords } from '../../words/placeProblems';
-import { stepTo } from '../../shell/navigation';
 import { readPlace } from './readPlace';
 
 /** The plan read aloud: how large the place is, how it would ring, who sits where, what cannot be. */
 export function PlanNotes({ project, problems }: { project: Project; problems: readonly PlaceProblem[] }) {
   const { place, rig } = project;
   const lines = readPlace(place);
-  const rehearse = () => {
-    if (rig.kind === 'simulated') return stepTo('/rig');
-    void changeProject('rehearsing on the simulated rig', (p) => ({
-      ...p,
-      rig: { ...p.rig, kind: 'simulated' },
-    })).then((done) => done && stepTo('/rig'));
-  };
+  const rehearse = () =>
+    rig.kind === 'simulated'
+      ? undefined
+      : void changeProject('rehearsing on the simulated rig', (p) => ({
+          ...p,
+          rig: { ...p.rig, kind: 'simulated' },
+        }));
   return (
     <section className="notes" aria-label="What the plan says">
       <h2>What the plan says</h2>
@@ -33,7 +32,7 @@ export function PlanNotes({ project, problems }: { project: Project; problems: r
       ))}
       {fittedOf(project).length > 0 ? (
         <div style={{ marginTop: 4 }}>
-          <Button size="compact-md" onClick={rehearse}>
+          <Button component="a" href="/rig" size="compact-md" onClick={rehearse}>
             Rehearse here
           </Button>
           <small className="quiet" style={{ display: 'block', marginTop: 4 }}>

@@ -43,6 +43,22 @@ export function ProcessorCard({
       </section>
     );
   }
+  if (!theProcessor().capabilities.memories)
+    return (
+      <section className="card" aria-label="Processor">
+        <h2>
+          Processor <small>{state.model}</small>
+        </h2>
+        <span className="quiet">
+          Nothing leads to it from here. What it does already is in everything that is measured; what is
+          designed goes to it by files, in Hand over. Which one it is, is said in{' '}
+          <a className="linkish" href="/plan">
+            Plan
+          </a>
+          .
+        </span>
+      </section>
+    );
   const memory = activeMemory(state);
   const named = (output: number) => loudspeakerOn(project.place, output)?.name ?? `Output ${output}`;
   const { addUp, stay, replaced } = readSettings(memory.outputs, named);
