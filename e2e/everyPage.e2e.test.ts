@@ -8,9 +8,16 @@ const tab = (name: string) =>
   user.click(`//*[@role="tab"][starts-with(@aria-label, "${name}") or normalize-space(.)="${name}"]`);
 const workOn = (name: string) => user.among('What is worked on', name);
 
+/** The plan with nothing chosen, with a loudspeaker, and its tables. */
+const partOfPlan = async (part: string) => {
+  if (part === 'Walls') await user.among('Table of', 'Walls');
+  else if (part !== 'Drawing') await user.press(part);
+};
+
 /** Where there is something to see, and how one comes to each of its parts. */
 const PLACES: [path: string, sees: string, parts: string[], open: (part: string) => Promise<void>][] = [
   ['/', 'Start here', [], tab],
+  ['/plan', 'What the plan says', ['Drawing', 'Left', 'Table', 'Walls'], partOfPlan],
   ['/rig', 'Parts of the rig', ['Connect', 'Microphones', 'Level', 'Channels', 'Distances'], tab],
   ['/mic-walk', 'What the round says', [], tab],
   ['/traces', 'Readout', ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'], tab],

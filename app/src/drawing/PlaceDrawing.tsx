@@ -375,8 +375,8 @@ function GridLines({ projection }: { projection: Projection }) {
   const { width, height, scale } = projection;
   const step = roundLength(110 / scale) * scale;
   const marks = (to: number) => Array.from({ length: Math.floor(to / step) }, (_, i) => (i + 1) * step);
-  const up = projection.view !== 'above';
-  const heights = up
+  const isHeight = projection.view !== 'above';
+  const heights = isHeight
     ? marks(height).map((v) => (
         <text key={v} x={-8} y={height - v + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
           {Number((v / scale).toFixed(2))}
@@ -385,7 +385,7 @@ function GridLines({ projection }: { projection: Projection }) {
     : null;
   const d = [
     ...marks(width).map((u) => `M${u.toFixed(1)} 0v${height}`),
-    ...marks(height).map((v) => `M0 ${(up ? height - v : v).toFixed(1)}h${width}`),
+    ...marks(height).map((v) => `M0 ${(height - v).toFixed(1)}h${width}`),
   ];
   return (
     <>

@@ -20,8 +20,9 @@ describe.each(VIEWS)('seen from %s', (view) => {
   });
 });
 
-it('from above left is up, from the side and the front high is up', () => {
-  expect(projectionOf(shape, 'above').at(p)).toEqual([112, 196]);
+it('is no mirror image: who looks to the front, at the left, has the left side below; high is up', () => {
+  expect(projectionOf(shape, 'above').at(p)).toEqual([112, 84]); // 3 of 10 m from the right side
+  expect(projectionOf(shape, 'above').at({ ...p, y: 0 })[1]).toBe(280);
   const side = projectionOf(shape, 'side');
   expect(side.at({ ...p, z: 5 })[1]).toBe(0);
   expect(projectionOf(shape, 'front').axes).toEqual(['y', 'z']);

@@ -1,14 +1,17 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import { extentOf, type Shape } from '@pebble-hall/core/place';
 
-/** From where a place is seen: from above with the front at the left, from the seats towards the front, from its right side. */
+/**
+ * From where a place is seen, the front at the left: from above, where the left of those who look to the front lies below; from
+ * the seats towards the front; from its left side.
+ */
 export const VIEWS = ['above', 'front', 'side'] as const;
 export type View = (typeof VIEWS)[number];
 
 /** A place laid onto a drawing, whose units are those in which symbols and letters are drawn. */
 export interface Projection {
   view: View;
-  /** axis of the place that goes to the right, and the one that goes down (above) or up */
+  /** axis of the place that goes to the right, and the one that goes up */
   axes: ['x' | 'y', 'y' | 'z'];
   width: number;
   height: number;
@@ -28,18 +31,17 @@ export function projectionOf(shape: Shape, view: View): Projection {
   const [h, v] = AXES[view];
   const [w, high] = [most[h] - least[h], most[v] - least[v]];
   const scale = Math.min(WIDE / w, HIGH / high);
-  const isUp = v === 'z';
   return {
     view,
     axes: [h, v],
     width: w * scale,
     height: high * scale,
     scale,
-    at: (p) => [(p[h] - least[h]) * scale, (isUp ? most[v] - p[v] : p[v] - least[v]) * scale],
+    at: (p) => [(p[h] - least[h]) * scale, (most[v] - p[v]) * scale],
     under: (u, down, keep) => ({
       ...keep,
       [h]: least[h] + u / scale,
-      [v]: isUp ? most[v] - down / scale : least[v] + down / scale,
+      [v]: most[v] - down / scale,
     }),
   };
 }

@@ -52,7 +52,7 @@ const area = (
 export const SLIP_HALL_AREAS: AudienceArea[] = [
   area({ id: 'stalls-left', name: 'Stalls left', from: 5.5, to: 16.9, left: 1.9, right: 5.8 }),
   area({ id: 'stalls-right', name: 'Stalls right', from: 5.5, to: 16.9, left: 7.2, right: 11.1 }),
-  area({ id: 'gallery', name: 'Gallery', from: 20.6, to: 22.6, left: 1.6, right: 12.4, floorM: 2.4 }),
+  area({ id: 'gallery', name: 'Gallery', from: 20.6, to: 22.6, left: 1.1, right: 11.9, floorM: 2.4 }),
 ];
 
 export const SLIP_HALL_FIXTURES: Fixture[] = [

@@ -183,7 +183,7 @@ function WallRows({ project }: { project: Project }) {
     <table className="plain tight compact-fields" aria-label="Walls" style={{ width: 'auto' }}>
       <thead>
         <tr>
-          {['Corner', 'from front', 'from left', 'Wall to the next', 'long', '', ''].map((h, i) => (
+          {['Corner', 'from front', 'from left', 'Wall to the next', 'long', 'Add', 'Remove'].map((h, i) => (
             <th key={i}>{h}</th>
           ))}
         </tr>

@@ -10,6 +10,7 @@ import { AddMenu } from './AddMenu';
 import { ChooseBar } from './ChooseBar';
 import { CornerMarks } from './CornerMarks';
 import { GuideLines } from './GuideLines';
+import { InThree } from './InThree';
 import { LayoutCard } from './LayoutCard';
 import { PlaceCard } from './PlaceCard';
 import { PlanNotes } from './PlanNotes';
@@ -30,6 +31,7 @@ const STEP_M = 0.1;
 /** Where is everything: the place, its loudspeakers, its seats? */
 export default function PlanWorkbench({ project }: { project: Project }) {
   const [view, setView] = useState<View>('above');
+  const [isThree, setThree] = useState(false);
   const [page, setPage] = useState<'drawing' | 'table'>('drawing');
   const [wallsOn, setWallsOn] = useState(false);
   const plan = usePlan(project, view);
@@ -88,9 +90,13 @@ export default function PlanWorkbench({ project }: { project: Project }) {
             { value: 'above', label: 'Above' },
             { value: 'front', label: 'Front' },
             { value: 'side', label: 'Side' },
+            { value: '3d', label: '3D' },
           ]}
-          value={view}
-          onChange={(v) => setView(v as View)}
+          value={isThree ? '3d' : view}
+          onChange={(v) => {
+            setThree(v === '3d');
+            if (v !== '3d') setView(v as View);
+          }}
         />
         <AddMenu project={project} onAdded={(ids) => plan.setSelected(new Set(ids))} />
         <Button
@@ -100,6 +106,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
           onClick={() => {
             setWallsOn(!wallsOn);
             setView('above');
+            setThree(false);
           }}
         >
           Corners
@@ -140,36 +147,45 @@ export default function PlanWorkbench({ project }: { project: Project }) {
         <PlanTable project={project} selected={selected} onSelected={plan.setSelected} />
       ) : (
         <div className="plot" ref={frame} style={{ padding: 8 }} onKeyDown={onKeyDown}>
-          <PlaceDrawing
-            place={place}
-            view={view}
-            stateOf={stateOf}
-            selected={selected}
-            marked={markedBy(problems)}
-            live={wallsOn ? WITH_WALLS : LIVE}
-            onSelect={choose}
-            onDrag={ruler.isOn ? undefined : plan.drag}
-            window={look.window}
-            svg={{
-              ...look.handlers,
-              onClick: (event) => {
-                if (ruler.isOn) ruler.takePoint(event, projection);
-                else if (!look.wasMoved()) plan.setSelected(new Set());
-              },
-            }}
-            caption={
-              ruler.isOn
-                ? rulerWords(ruler.points, place)
-                : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes. Wheel and background: nearer and aside.'
-            }
-            over={(p) => (
-              <>
-                {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
-                <GuideLines guides={plan.guides} projection={p} />
-                <RulerLine points={ruler.points} place={place} projection={p} />
-              </>
-            )}
-          />
+          {isThree ? (
+            <InThree
+              place={place}
+              selected={selected}
+              marked={markedBy(problems)}
+              onSelect={(id, adds) => plan.select({ kind: 'loudspeaker', id }, adds)}
+            />
+          ) : (
+            <PlaceDrawing
+              place={place}
+              view={view}
+              stateOf={stateOf}
+              selected={selected}
+              marked={markedBy(problems)}
+              live={wallsOn ? WITH_WALLS : LIVE}
+              onSelect={choose}
+              onDrag={ruler.isOn ? undefined : plan.drag}
+              window={look.window}
+              svg={{
+                ...look.handlers,
+                onClick: (event) => {
+                  if (ruler.isOn) ruler.takePoint(event, projection);
+                  else if (!look.wasMoved()) plan.setSelected(new Set());
+                },
+              }}
+              caption={
+                ruler.isOn
+                  ? rulerWords(ruler.points, place)
+                  : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes. Wheel and background: nearer and aside.'
+              }
+              over={(p) => (
+                <>
+                  {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
+                  <GuideLines guides={plan.guides} projection={p} />
+                  <RulerLine points={ruler.points} place={place} projection={p} />
+                </>
+              )}
+            />
+          )}
         </div>
       )}
       <PlanNotes project={project} problems={problems} />

@@ -93,9 +93,8 @@ export function usePlan(project: Project, view: View) {
 
   /** By keys: along the axes that the view shows. */
   const nudge = (right: number, down: number) => {
-    const { axes, view: seen } = projectionOf(place.shape, view);
-    const by = { x: 0, y: 0, z: 0, [axes[0]]: right };
-    by[axes[1]] = seen === 'above' ? down : -down;
+    const { axes } = projectionOf(place.shape, view);
+    const by = { x: 0, y: 0, z: 0, [axes[0]]: right, [axes[1]]: -down };
     const { ids } = movable(selected);
     if (ids.size > 0) void editPlace('moved by keys', (p) => withMoved(p, ids, by));
   };

@@ -1,0 +1,51 @@
+import { Button } from '@mantine/core';
+import { lazy, Suspense, useState } from 'react';
+import type { PlaceSceneProps } from './PlaceScene';
+
+// what draws it is large, and needed here only
+const PlaceScene = lazy(() => import('./PlaceScene'));
+
+/** Whether this browser draws in three dimensions at all. */
+function canDraw(): boolean {
+  try {
+    const context = document.createElement('canvas').getContext('webgl2');
+    context?.getExtension('WEBGL_lose_context')?.loseContext();
+    return context !== null;
+  } catch {
+    return false;
+  }
+}
+
+/** The place in 3D: turned with the hand, nearer with the wheel; seen from outside or from the home spot. */
+export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
+  const [stand, setStand] = useState<PlaceSceneProps['stand']>('outside');
+  const [fitted, setFitted] = useState(0);
+  const [draws] = useState(canDraw);
+  if (!draws)
+    return (
+      <p className="quiet" style={{ maxWidth: 420, margin: '15% auto', textAlign: 'center' }}>
+        This browser does not draw in 3D here. Switch hardware acceleration on in its settings, or use the
+        views from above, the seats and the side.
+      </p>
+    );
+  return (
+    <>
+      <Suspense fallback={<p className="quiet">Making the scene …</p>}>
+        <PlaceScene {...props} stand={stand} fitted={fitted} />
+      </Suspense>
+      <div style={{ position: 'absolute', right: 10, bottom: 8, display: 'flex', gap: 6 }}>
+        <Button size="compact-sm" variant="default" onClick={() => setFitted(fitted + 1)}>
+          Fit
+        </Button>
+        <Button
+          size="compact-sm"
+          variant={stand === 'home' ? 'light' : 'default'}
+          aria-pressed={stand === 'home'}
+          onClick={() => setStand(stand === 'home' ? 'outside' : 'home')}
+        >
+          From the home spot
+        </Button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,243 @@
+import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
+import { boxesOf, extentOf, facetsOf, floorAt, seatsOf, type Facet } from '@pebble-hall/core/place';
+import type { Fixture, Loudspeaker, Place } from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import {
+  BufferGeometry,
+  Color,
+  DoubleSide,
+  Float32BufferAttribute,
+  InstancedMesh,
+  Matrix4,
+  Quaternion,
+  ShapeUtils,
+  Vector2,
+  Vector3,
+} from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+
+export interface PlaceSceneProps {
+  place: Place;
+  selected: ReadonlySet<string>;
+  /** ids of what something is wrong with */
+  marked: ReadonlySet<string>;
+  onSelect: (id: string, adds: boolean) => void;
+  /** from outside, all of it at once; or from the home spot, as one sits there */
+  stand: 'outside' | 'home';
+  /** changes when all of it shall be seen again */
+  fitted: number;
+}
+
+/** Ours lies on x and y with z up; that of the scene has y up, and is turned, not mirrored. */
+const inScene = ({ x, y, z }: Point) => new Vector3(x, z, -y);
+
+/** A colour of the page by its name, as it is in Daylight or Dusk now. */
+const colour = (name: string) =>
+  new Color(getComputedStyle(document.body).getPropertyValue(name).trim() || '#888');
+
+/** The place in three dimensions, turned by hand. */
+export default function PlaceScene(props: PlaceSceneProps) {
+  const { place, selected, marked, onSelect } = props;
+  const pick = (id: string) => ({
+    onClick: (event: ThreeEvent<MouseEvent>) => {
+      event.stopPropagation();
+      onSelect(id, event.nativeEvent.shiftKey);
+    },
+  });
+  const tint = (id: string, plain: string) =>
+    colour(selected.has(id) ? '--kelp' : marked.has(id) ? '--buoy' : plain);
+  return (
+    <Canvas
+      frameloop="demand"
+      flat
+      camera={{ fov: 50, near: 0.05, far: 5000 }}
+      aria-label={`${place.name} in 3D`}
+    >
+      <ambientLight intensity={1.6} />
+      <directionalLight position={[-3, 8, 5]} intensity={1.4} />
+      <Camera {...props} />
+      {facetsOf(place.shape).map((facet, i) => (
+        <Face key={i} facet={facet} />
+      ))}
+      {place.fixtures.map((f) => (
+        <group key={f.id} {...pick(f.id)}>
+          <FixtureBox fixture={f} color={tint(f.id, '--line')} />
+        </group>
+      ))}
+      {place.audience.map((a) => (
+        <group key={a.id} {...pick(a.id)}>
+          <Dots points={seatsOrNone(a, place)} radius={0.11} color={tint(a.id, '--soft')} />
+        </group>
+      ))}
+      {place.seats.map((s) => (
+        <group key={s.id} {...pick(s.id)}>
+          <Dots points={[s.position]} radius={0.13} color={tint(s.id, '--soft')} />
+        </group>
+      ))}
+      {place.spots.map((s) => (
+        <group key={s.id} {...pick(s.id)}>
+          <Dots points={[s.position]} radius={0.09} color={tint(s.id, '--trace-gorse')} />
+        </group>
+      ))}
+      {place.loudspeakers.map((l) => (
+        <group key={l.id} {...pick(l.id)}>
+          <Cabinets loudspeaker={l} color={tint(l.id, '--stone-ink')} />
+        </group>
+      ))}
+    </Canvas>
+  );
+}
+
+function seatsOrNone(area: Place['audience'][number], { shape }: Place): Point[] {
+  try {
+    return seatsOf(area, shape).map((s) => s.position);
+  } catch {
+    return []; // too many are told beside the drawing
+  }
+}
+
+/** Where the camera is, turned by hand from there. */
+function Camera({ place, stand, fitted }: PlaceSceneProps) {
+  const { camera, gl, invalidate } = useThree();
+  const controls = useRef<OrbitControls | null>(null);
+  useEffect(() => {
+    const made = new OrbitControls(camera, gl.domElement);
+    made.addEventListener('change', () => invalidate());
+    controls.current = made;
+    return () => made.dispose();
+  }, [camera, gl, invalidate]);
+  const { least, most } = extentOf(place.shape);
+  const view = JSON.stringify([least, most, place.spots[0]!.position, stand, fitted]);
+  useEffect(() => {
+    const [low, high] = [inScene(least), inScene(most)];
+    const middle = low.clone().add(high).multiplyScalar(0.5);
+    if (stand === 'outside') {
+      const reach = low.distanceTo(high);
+      camera.position.copy(middle).add(new Vector3(0.3, 0.42, 0.62).multiplyScalar(reach));
+      controls.current?.target.copy(middle);
+    } else {
+      const { position } = place.spots[0]!;
+      const at = inScene({ ...position, z: Math.max(position.z, floorAt(place.shape, position) + 1.2) });
+      camera.position.copy(at);
+      // one looks ahead to where x is 0; the point turned about lies just before the eyes
+      controls.current?.target.copy(at).add(new Vector3(-0.4, 0, 0));
+    }
+    controls.current?.update();
+    invalidate();
+    // the same view is not taken again because something in the place has moved
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [view, camera, invalidate]);
+  return null;
+}
+
+/** A flat face, seen through from either side, with its edges. */
+function Face({ facet }: { facet: Facet }) {
+  const { surface, edges } = useMemo(() => {
+    const points = facet.corners.map(inScene);
+    // laid flat along the two axes in which it reaches furthest
+    const reach = (axis: 'x' | 'y' | 'z') => {
+      const on = points.map((p) => p[axis]);
+      return Math.max(...on) - Math.min(...on);
+    };
+    const [u, v] = (['x', 'y', 'z'] as const).toSorted((a, b) => reach(b) - reach(a)) as [
+      'x' | 'y' | 'z',
+      'x' | 'y' | 'z',
+    ];
+    const triangles = ShapeUtils.triangulateShape(
+      points.map((p) => new Vector2(p[u], p[v])),
+      [],
+    );
+    const made = new BufferGeometry();
+    made.setAttribute(
+      'position',
+      new Float32BufferAttribute(
+        points.flatMap((p) => p.toArray()),
+        3,
+      ),
+    );
+    made.setIndex(triangles.flat());
+    made.computeVertexNormals();
+    const outline = new BufferGeometry().setFromPoints([...points, points[0]!]);
+    return { surface: made, edges: outline };
+  }, [facet.corners]);
+  useEffect(
+    () => () => {
+      surface.dispose();
+      edges.dispose();
+    },
+    [surface, edges],
+  );
+  return (
+    <>
+      <mesh geometry={surface}>
+        <meshBasicMaterial
+          color={colour('--stone')}
+          transparent
+          opacity={facet.kind === 'floor' ? 0.55 : 0.14}
+          side={DoubleSide}
+          depthWrite={false}
+        />
+      </mesh>
+      <lineSegments>
+        <edgesGeometry args={[surface, 1]} />
+        <lineBasicMaterial color={colour('--stone-ink')} />
+      </lineSegments>
+    </>
+  );
+}
+
+function FixtureBox({ fixture: f, color }: { fixture: Fixture; color: Color }) {
+  const size = [Math.max(0.02, f.width), Math.max(0.02, f.top - f.bottom), Math.max(0.02, f.depth)] as const;
+  const at = inScene({ x: f.x + f.width / 2, y: f.y + f.depth / 2, z: (f.bottom + f.top) / 2 });
+  return (
+    <mesh position={at}>
+      <boxGeometry args={[...size]} />
+      <meshLambertMaterial color={color} transparent opacity={0.75} />
+    </mesh>
+  );
+}
+
+/** Many small balls at once. */
+function Dots({ points, radius, color }: { points: readonly Point[]; radius: number; color: Color }) {
+  const mesh = useRef<InstancedMesh>(null);
+  const { invalidate } = useThree();
+  useLayoutEffect(() => {
+    const matrix = new Matrix4();
+    points.forEach((p, i) => mesh.current!.setMatrixAt(i, matrix.setPosition(inScene(p))));
+    mesh.current!.instanceMatrix.needsUpdate = true;
+    mesh.current!.computeBoundingSphere();
+    invalidate();
+  }, [points, invalidate]);
+  return (
+    <instancedMesh key={points.length} ref={mesh} args={[undefined, undefined, points.length]}>
+      <sphereGeometry args={[radius, 10, 8]} />
+      <meshLambertMaterial color={color} />
+    </instancedMesh>
+  );
+}
+
+/** Every box of a loudspeaker, its front a little lighter, where it points. */
+function Cabinets({ loudspeaker, color }: { loudspeaker: Loudspeaker; color: Color }) {
+  const isSub = loudspeaker.role === 'subwoofer';
+  const [deep, high, wide] = isSub ? [0.55, 0.55, 0.6] : [0.28, 0.42, 0.28];
+  return (
+    <>
+      {boxesOf(loudspeaker).map(({ position, aim }, i) => {
+        const turn = new Quaternion().setFromUnitVectors(new Vector3(1, 0, 0), inScene(aim).normalize());
+        return (
+          <group key={i} position={inScene(position)} quaternion={turn}>
+            <mesh>
+              <boxGeometry args={[deep, high, wide]} />
+              <meshLambertMaterial color={color} />
+            </mesh>
+            <mesh position={[deep / 2 + 0.01, 0, 0]}>
+              <boxGeometry args={[0.02, 0.8 * high, 0.8 * wide]} />
+              <meshLambertMaterial color={colour('--stone')} />
+            </mesh>
+          </group>
+        );
+      })}
+    </>
+  );
+}

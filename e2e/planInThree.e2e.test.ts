@@ -1,0 +1,65 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { startServer } from './support/server.mjs';
+import { User } from './support/user';
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let user: User;
+beforeAll(async () => {
+  server = await startServer();
+  // drawn by the processor: there is no graphics card here
+  user = await User.at(server.url, { args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
+});
+afterAll(async () => {
+  await user?.close();
+  await server?.stop();
+});
+
+/** A picture of the scene alone, once it stands still. */
+async function scene(): Promise<string> {
+  let last = '';
+  await user.until('the scene stands still', async () => {
+    const before = last;
+    last = await (await user.find('//canvas')).takeScreenshot();
+    return last === before;
+  });
+  return last;
+}
+
+it('a place in 3D shares what is chosen, is turned, and is seen from the home spot', async () => {
+  await user.visit('/plan');
+  await user.press('Sub 2');
+  await user.among('Seen from', '3D');
+  const outside = await scene();
+  // a blank canvas of this size is a few kilobytes
+  expect(outside.length).toBeGreaterThan(20_000);
+  await user.reads('Channel', /fitted/);
+  const canvas = await user.find('//canvas');
+  await user.driver
+    .actions()
+    .move({ origin: canvas })
+    .press()
+    .move({ origin: canvas, x: 120, y: 30 })
+    .release()
+    .perform();
+  const turned = await scene();
+  expect(turned).not.toBe(outside);
+  await user.press('From the home spot');
+  const home = await scene();
+  expect(home).not.toBe(turned);
+  await user.press('From the home spot');
+  await user.press('Fit');
+  await user.among('Seen from', 'Above');
+  await user.sees('seen from above');
+  await user.reads('Loudspeaker', /Loudspeaker/);
+});
+
+it('says so where the browser draws no 3D', async () => {
+  const plain = await User.at(server.url, { args: ['--disable-3d-apis'] });
+  try {
+    await plain.visit('/plan');
+    await plain.among('Seen from', '3D');
+    await plain.sees(/does not draw in 3D here/);
+  } finally {
+    await plain.close();
+  }
+});
