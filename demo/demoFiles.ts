@@ -5,9 +5,19 @@ import { slipHallProject } from './slipHallProject.js';
 
 /** A project of the shelf, as the list of it tells. */
 interface Shelved {
+  id: string;
   file: string;
   name: string;
+  place: string;
 }
+
+/** The one that is measured, corrected and verified; it is made by itself, as that takes half a minute. */
+export const FINISHED: Shelved = {
+  id: 'saltmarsh-boathouse-finished',
+  file: 'saltmarsh-boathouse-finished.pebble.zip',
+  name: 'Saltmarsh Boathouse, finished',
+  place: 'the Net Loft',
+};
 
 /** The demo's projects as project files with a list of them, the one to begin with first, and the calibration file that came with the microphone. */
 export function demoFiles(): Record<string, Uint8Array> {
@@ -15,7 +25,13 @@ export function demoFiles(): Record<string, Uint8Array> {
     ['saltmarsh-boathouse.pebble.zip', netLoftProject()],
     ['saltmarsh-slip-hall.pebble.zip', slipHallProject()],
   ];
-  const shelf = projects.map(([file, { name }]): Shelved => ({ file, name }));
+  const [begin, ...others] = projects.map(([file, { id, name, place }]): Shelved => ({
+    id,
+    file,
+    name,
+    place: place.name,
+  }));
+  const shelf = [begin, FINISHED, ...others];
   const text = (value: string) => new TextEncoder().encode(value);
   return {
     ...Object.fromEntries(projects.map(([file, project]) => [file, writeProjectFile(project, [])])),

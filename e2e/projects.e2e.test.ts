@@ -35,4 +35,22 @@ describe('the projects of this browser', () => {
       ),
     );
   });
+
+  it('those that ship are on the shelf: the finished loft opens, and every workbench has something to show', async () => {
+    await user.press('Saltmarsh Boathouse, finished');
+    await user.until('it is open', async () => /Boathouse, finished\n.*open now/.test(await list()));
+    await user.visit('/');
+    await user.sees(/Rig\s+ready, \d\d dB/);
+    await user.sees(/Mic walk\s+3 of 3 spots/);
+    await user.sees(/Hand over\s+files verified/);
+    await user.visit('/mic-walk');
+    await user.sees('21 good, of 21');
+    await user.visit('/traces');
+    await user.sees(/First strong reflection/);
+    await user.visit('/correct');
+    await user.sees('filters made');
+    await user.visit('/hand-over');
+    await user.sees('All 7 channels were measured again');
+    await user.reads('In the chain', /by files, First variant/);
+  });
 });

@@ -8,9 +8,10 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 
 /**
  * @param {string} path from the project's root
+ * @param {import('esbuild').BuildOptions} [more] what else the bundle needs
  * @returns {Promise<any>} what the module exports
  */
-export async function importBundled(path) {
+export async function importBundled(path, more = {}) {
   const bundle = join(root, 'node_modules', '.cache', 'pebble-hall', `${parse(path).name}.mjs`);
   mkdirSync(join(bundle, '..'), { recursive: true });
   await build({
@@ -24,6 +25,7 @@ export async function importBundled(path) {
     },
     outfile: bundle,
     logLevel: 'error',
+    ...more,
   });
   const made = await import(pathToFileURL(bundle).href);
   rmSync(bundle);

@@ -2,12 +2,15 @@ import { ActionIcon, Button, Modal, TextInput } from '@mantine/core';
 import { IconCopy, IconPencil, IconTrash } from '@tabler/icons-react';
 import { useCallback, useEffect, useState } from 'react';
 import {
+  demoShelf,
   openDemo,
   openProjectHere,
   projectOwner,
   repository,
   sentenceOf,
+  takeIn,
   type ListedProject,
+  type Shelved,
 } from '../store';
 import { notifyProblem } from '../services/notify';
 import { sizeWords } from '../words/sizeWords';
@@ -32,9 +35,12 @@ export function ProjectsDialog({
   const [list, setList] = useState<ListedProject[]>([]);
   const [sizes, setSizes] = useState<ReadonlyMap<string, number> | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
+  const [shelf, setShelf] = useState<Shelved[]>([]);
   const refresh = useCallback(async () => {
     await repository().removeForGood(Date.now() - KEPT_MS);
     setList(await repository().list());
+    // a shelf that cannot be had is an empty one: nothing rests on it
+    setShelf(await demoShelf().catch(() => []));
   }, []);
   /** Reads every sound once: only when the list is opened, and when there are more of them. */
   const measure = useCallback(async () => setSizes(await repository().sizes()), []);
@@ -71,6 +77,8 @@ export function ProjectsDialog({
     );
   };
   const sizeOf = (id: string) => (sizes ? sizeWords(sizes.get(id) ?? 0) : '…');
+  const untouched = shelf.filter((s) => !list.some((p) => p.id === s.id));
+  const openShelved = (item: Shelved) => act(async () => openProjectHere(await takeIn(item)));
   const there = list.filter((p) => p.deletedAt === null);
   const gone = list.filter((p) => p.deletedAt !== null);
   return (
@@ -120,7 +128,7 @@ export function ProjectsDialog({
                   </>
                 )}
               </td>
-              <td>{project.openedAt > 0 ? new Date(project.openedAt).toLocaleString() : 'not yet'}</td>
+              <td>{new Date(project.openedAt).toLocaleString()}</td>
               <td className="num mono">{sizeOf(project.id)}</td>
               <td>
                 <span style={{ display: 'flex', gap: 5, justifyContent: 'flex-end' }}>
@@ -153,6 +161,21 @@ export function ProjectsDialog({
                   </ActionIcon>
                 </span>
               </td>
+            </tr>
+          ))}
+          {untouched.map((item) => (
+            <tr key={item.id}>
+              <td>
+                <button className="linkish" onClick={() => openShelved(item)}>
+                  {item.name}
+                </button>
+                <small className="quiet" style={{ display: 'block' }}>
+                  {item.place}, comes with Pebble Hall
+                </small>
+              </td>
+              <td>not yet</td>
+              <td className="num" />
+              <td />
             </tr>
           ))}
         </tbody>

@@ -1,5 +1,6 @@
 /** What the browser keeps: projects, their changes, their arrays. */
 export {
+  demoShelf,
   madeFilters,
   openCurrentProject,
   openDemo,
@@ -7,7 +8,9 @@ export {
   processorProfiles,
   projectOwner,
   repository,
+  takeIn,
   targetPresets,
+  type Shelved,
 } from './store';
 export { projectNow, useProject } from './useProject';
 export type { OpenProject } from './openProject';

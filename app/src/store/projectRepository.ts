@@ -242,25 +242,19 @@ export class ProjectRepository {
 
   /**
    * Takes in a project file beside what is there; its arrays and itself get new ids where theirs are taken.
-   * @param openedAt when it was last worked on; now where it is not said
    * @returns id of the new project
    * @throws FormatError when the file is not right; nothing is stored then
    */
-  async importFile(bytes: Uint8Array, openedAt = Date.now()): Promise<string> {
+  async importFile(bytes: Uint8Array): Promise<string> {
     const { readProjectFile } = await import('./projectFiles');
     const { project, arrays } = readProjectFile(bytes);
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;
-    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, taken, openedAt);
+    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, taken);
   }
 
   /** Stores a project with its sounds, under new ids where theirs are taken. */
-  private async keep(
-    project: Project,
-    arrays: ProjectArray[],
-    isTaken: boolean,
-    openedAt = Date.now(),
-  ): Promise<string> {
+  private async keep(project: Project, arrays: ProjectArray[], isTaken: boolean): Promise<string> {
     const { database } = this;
     const { id } = project;
     const names = new Map(arrays.map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
@@ -271,7 +265,7 @@ export class ProjectRepository {
         id,
         project: withArrayIds(project, named),
         at: 0,
-        openedAt,
+        openedAt: Date.now(),
         deletedAt: null,
       });
     });

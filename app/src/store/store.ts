@@ -81,20 +81,25 @@ export async function openDemo(afresh = false): Promise<string> {
   return navigator.locks.request('pebble-hall.demo', async () => {
     const there = await repository().newest();
     if (there && !afresh) return there;
-    const [first, ...others] = (await (await demoFile('shelf.json')).json()) as { file: string }[];
-    const id = await takeIn(first!.file);
+    const [first] = await demoShelf();
+    const id = await takeIn(first!);
     setCurrentProject(id);
-    // the rest of the shelf comes while the first is looked at
-    if (!there) void takeInRest(others.map(({ file }) => file));
     return id;
   });
 }
 
-const takeIn = async (file: string, openedAt?: number): Promise<string> =>
-  repository().importFile(new Uint8Array(await (await demoFile(file)).arrayBuffer()), openedAt);
-
-/** One after the other; what cannot be had is left out, as nothing rests on it. */
-async function takeInRest(files: string[]): Promise<void> {
-  // nobody has worked on them yet: they come last in the list
-  for (const file of files) await takeIn(file, 0).catch(() => {});
+/** A project that ships with the application. */
+export interface Shelved {
+  id: string;
+  file: string;
+  name: string;
+  place: string;
 }
+
+/** All that ship, the one to begin with first. */
+export const demoShelf = async (): Promise<Shelved[]> =>
+  (await demoFile('shelf.json')).json() as Promise<Shelved[]>;
+
+/** Takes a project that ships into this browser. @returns its id here */
+export const takeIn = async ({ file }: Shelved): Promise<string> =>
+  repository().importFile(new Uint8Array(await (await demoFile(file)).arrayBuffer()));
