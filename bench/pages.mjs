@@ -31,7 +31,7 @@ export async function benchPages() {
   try {
     await driver.get(server.url);
     await sees(driver, 'Start here');
-    for (const path of ['/', '/rig', '/mic-walk', '/traces', '/correct', '/listen', '/hand-over'])
+    for (const path of ['/', '/plan', '/rig', '/mic-walk', '/traces', '/correct', '/listen', '/hand-over'])
       await loadOf(driver, server.url, path);
 
     await driver.get(`${server.url}/mic-walk`);

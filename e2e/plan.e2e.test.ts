@@ -101,6 +101,12 @@ describe('a place of one’s own', () => {
     await user.reads('Group', /4 boxes on output 9/);
     await user.press('Undo: mirrored');
     await user.lacks('Hang right');
+    // opened, every box goes its own way
+    await (await user.find(thing('Hang left'))).click();
+    await user.press('Open the group');
+    await user.type('Box 2, ahead', '0.25');
+    await user.until('it is kept', async () => (await value('Box 2, ahead')) === '0.25 m');
+    await user.reads('Group', /4 boxes on output 8/);
   });
 
   it('things are dragged, stepped by keys, measured from each other, and stay after a reload', async () => {
@@ -120,6 +126,11 @@ describe('a place of one’s own', () => {
     await (await user.find(thing('Main right'))).click();
     // 22 % of the width from each side of 14 m
     await user.sees(/7\.84 m, 22\.8\d ms at 20 °C, 17\.9 dB less than at 1 m/);
+    await user.press('Save or print the drawing');
+    await user.press('As SVG');
+    const svg = (await user.download(/-above\.svg$/)).bytes.toString();
+    expect(svg).toContain('Hang left');
+    expect(svg).not.toContain('var(');
     await user.visit('/plan');
     await user.find(hang);
   });

@@ -262,7 +262,6 @@ export function CabinetName({
   projection: Projection;
 }) {
   const boxes = boxesOf(loudspeaker).map((b) => projection.at(b.position));
-  const isSub = loudspeaker.role === 'subwoofer';
   const [x, y] = projection.at(loudspeaker.position);
   const [us, vs] = [boxes.map((b) => b[0]), boxes.map((b) => b[1])];
   const below = y < projection.height / 2;
@@ -271,20 +270,14 @@ export function CabinetName({
   const small = smallness(boxes.length, projection);
   // in a large place names stand beside, towards the nearer wall, as long as they have room there
   const isTall = Math.max(...vs) - Math.min(...vs) > 30;
-  const isBeside = large ? isSub && below && boxes.length === 1 : projection.view === 'above' && !isTall;
-  const toLeft = large ? !right : right ? Math.min(...us) > 90 : Math.max(...us) > projection.width - 90;
-  const off = large ? 28 : 4 + 17 * small;
+  const isBeside = !large && projection.view === 'above' && !isTall;
+  const toLeft = right ? Math.min(...us) > 90 : Math.max(...us) > projection.width - 90;
+  const off = 4 + 17 * small;
   const away = 20 + 14 * small;
   return (
     <text
       x={isBeside ? (toLeft ? Math.min(...us) - off : Math.max(...us) + off) : x}
-      y={
-        isBeside
-          ? y + (large ? -10 : 4)
-          : below && !isTall
-            ? Math.max(...vs) + away
-            : Math.min(...vs) - away + 12
-      }
+      y={isBeside ? y + 4 : below && !isTall ? Math.max(...vs) + away : Math.min(...vs) - away + 12}
       textAnchor={isBeside ? (toLeft ? 'end' : 'start') : 'middle'}
       fontSize={13}
       fill="var(--ink)"

@@ -130,3 +130,4 @@ export {
   type Shift,
 } from './editPlace.js';
 export { placeProblems, type PlaceProblem } from './placeProblems.js';
+export { measuredIds, withoutChosen } from './removeThings.js';

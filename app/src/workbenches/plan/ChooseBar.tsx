@@ -12,11 +12,10 @@ import {
   withDistributed,
   withDuplicates,
   withMirrored,
-  withoutThings,
   type Place,
   type Project,
 } from '@pebble-hall/core/project';
-import { notify } from '../../services/notify';
+import { removeChosen } from './removeChosen';
 import { editPlace } from './usePlan';
 
 /** Copies lie beside what they were made from, metres. */
@@ -44,13 +43,8 @@ export function ChooseBar({ project, selected, onSelected }: ChooseBarProps) {
     if (done) onSelected(made);
   };
   const remove = async () => {
-    const measured = new Set(project.sweeps.flatMap((s) => [s.spotId, s.loudspeakerId]));
-    const kept = [...selected].filter((id) => measured.has(id));
-    const gone = new Set([...selected].filter((id) => !measured.has(id)));
-    if (kept.length > 0)
-      notify('What was measured stays: take it out of use in the table, or remove its spot in Mic walk.');
-    if (gone.size > 0 && (await editPlace('removed', (p) => withoutThings(p, gone))))
-      onSelected(new Set(kept));
+    const kept = await removeChosen(project, selected);
+    onSelected(kept);
   };
   const lock = () =>
     void editPlace(areLocked ? 'unlocked' : 'locked', (p) => ({

@@ -1,5 +1,5 @@
-import { Button, Select, TextInput } from '@mantine/core';
-import { boxesOf, freeBoxesOf, type Group } from '@pebble-hall/core/place';
+import { Button, Checkbox, Select, TextInput } from '@mantine/core';
+import { boxesOf, freeBoxesOf, type FreeBox, type Group } from '@pebble-hall/core/place';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { LengthField } from '../../parts/LengthField';
@@ -137,7 +137,7 @@ export function GroupCard({ project, loudspeaker: l }: { project: Project; louds
             </>
           ) : null}
           {group.kind === 'free' ? (
-            <span className="quiet">{group.boxes.length} boxes, as they were placed.</span>
+            <FreeBoxes boxes={group.boxes} unit={unit} onChange={(boxes) => set({ kind: 'free', boxes })} />
           ) : (
             <div>
               <Button
@@ -158,6 +158,89 @@ export function GroupCard({ project, loudspeaker: l }: { project: Project; louds
         </small>
       ) : null}
     </section>
+  );
+}
+
+/** Boxes that were placed one by one, from the centre of their group. */
+function FreeBoxes({
+  boxes,
+  unit,
+  onChange,
+}: {
+  boxes: FreeBox[];
+  unit: 'm' | 'ft';
+  onChange: (boxes: FreeBox[]) => void;
+}) {
+  const set = (nth: number, next: Partial<FreeBox>) =>
+    onChange(boxes.map((b, i) => (i === nth ? { ...b, ...next } : b)));
+  return (
+    <table
+      className="plain tight compact-fields"
+      aria-label="Boxes of the group"
+      style={{ gridColumn: 'span 2' }}
+    >
+      <thead>
+        <tr>
+          {['Box', 'ahead', 'to the left', 'up', 'turned', 'tilted', 'later', 'inverted'].map((h) => (
+            <th key={h}>{h}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {boxes.map((box, i) => (
+          <tr key={i}>
+            <td className="mono">{i + 1}</td>
+            {(['ahead', 'left', 'up'] as const).map((key) => (
+              <td key={key}>
+                <LengthField
+                  label={`Box ${i + 1}, ${key}`}
+                  value={box[key]}
+                  unit={unit}
+                  width={64}
+                  step={0.05}
+                  onChange={(v) => set(i, { [key]: v })}
+                />
+              </td>
+            ))}
+            {(['yawDeg', 'pitchDeg'] as const).map((key) => (
+              <td key={key}>
+                <NumberField
+                  label={`Box ${i + 1}, ${key === 'yawDeg' ? 'turned' : 'tilted'}`}
+                  value={box[key]}
+                  unit="°"
+                  min={-360}
+                  max={360}
+                  step={1}
+                  width={56}
+                  onChange={(v) => set(i, { [key]: v })}
+                />
+              </td>
+            ))}
+            <td>
+              <NumberField
+                label={`Box ${i + 1}, later`}
+                value={box.delayMs}
+                unit="ms"
+                min={0}
+                max={1000}
+                step={0.05}
+                digits={2}
+                width={72}
+                onChange={(delayMs) => set(i, { delayMs })}
+              />
+            </td>
+            <td>
+              <Checkbox
+                size="xs"
+                aria-label={`Box ${i + 1}, inverted`}
+                checked={box.inverted}
+                onChange={(e) => set(i, { inverted: e.currentTarget.checked })}
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

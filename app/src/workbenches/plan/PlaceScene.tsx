@@ -49,6 +49,7 @@ export default function PlaceScene(props: PlaceSceneProps) {
     colour(selected.has(id) ? '--kelp' : marked.has(id) ? '--buoy' : plain);
   return (
     <Canvas
+      gl={{ preserveDrawingBuffer: true }}
       frameloop="demand"
       flat
       camera={{ fov: 50, near: 0.05, far: 5000 }}

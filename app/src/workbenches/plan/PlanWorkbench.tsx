@@ -3,7 +3,7 @@ import { IconRuler2, IconTable, IconZoomReset } from '@tabler/icons-react';
 import { placeProblems, type Project } from '@pebble-hall/core/project';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { PlaceDrawing, projectionOf, type SpotState, type Thing, type View } from '../../drawing';
-import { isSpotTaken, withoutThings } from '@pebble-hall/core/project';
+import { isSpotTaken } from '@pebble-hall/core/project';
 import { theProcessor } from '../../services/theProcessor';
 import { markedBy } from '../../words/placeProblems';
 import { AddMenu } from './AddMenu';
@@ -16,12 +16,13 @@ import { PlaceCard } from './PlaceCard';
 import { PlanNotes } from './PlanNotes';
 import { PlanTable } from './PlanTable';
 import { ProfileCard } from './ProfileCard';
+import { removeChosen } from './removeChosen';
 import { RulerLine, rulerWords, useRuler } from './ruler';
 import { SaveDrawing } from './SaveDrawing';
 import { ShapeCard } from './ShapeCard';
 import { ThingCards } from './ThingCards';
 import { useWindow } from './useWindow';
-import { editPlace, usePlan } from './usePlan';
+import { usePlan } from './usePlan';
 
 const LIVE: readonly Thing['kind'][] = ['spot', 'loudspeaker', 'seat', 'area', 'fixture'];
 const WITH_WALLS = [...LIVE, 'corner'] as const;
@@ -65,8 +66,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
     const way = ways[event.key];
     if (way && selected.size > 0) plan.nudge(...way);
     else if ((event.key === 'Delete' || event.key === 'Backspace') && selected.size > 0) {
-      void editPlace('removed', (p) => withoutThings(p, selected));
-      plan.setSelected(new Set());
+      void removeChosen(project, selected).then(plan.setSelected);
     } else if (event.key === 'Escape') {
       plan.setSelected(new Set());
       ruler.clear();
@@ -141,7 +141,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
           </Button>
         )}
         <ChooseBar project={project} selected={selected} onSelected={plan.setSelected} />
-        <SaveDrawing frame={frame} place={place} view={view} />
+        {page === 'drawing' ? <SaveDrawing frame={frame} place={place} view={isThree ? '3D' : view} /> : null}
       </div>
       {page === 'table' ? (
         <PlanTable project={project} selected={selected} onSelected={plan.setSelected} />

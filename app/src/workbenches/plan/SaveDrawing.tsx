@@ -15,9 +15,16 @@ export function SaveDrawing({
 }: {
   frame: RefObject<HTMLElement | null>;
   place: Place;
-  view: View;
+  view: View | '3D';
 }) {
   const name = `${place.name.replace(/[^\p{L}\p{N}]+/gu, '-')}-${view}`;
+  const isThree = view === '3D';
+  /** what is seen in 3D, as a picture that stands in a page */
+  const scene = () => {
+    const found = frame.current?.querySelector('canvas');
+    if (!found) throw new Error('there is no scene to save.');
+    return found.toDataURL('image/png');
+  };
   const svg = () => {
     const found = frame.current?.querySelector('svg');
     if (!found) throw new Error('there is no drawing to save.');
@@ -36,22 +43,40 @@ export function SaveDrawing({
         </ActionIcon>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item onClick={guarded(() => saveFile(`${name}.svg`, standaloneSvg(svg()), 'image/svg+xml'))}>
-          As SVG
+        {isThree ? null : (
+          <Menu.Item onClick={guarded(() => saveFile(`${name}.svg`, standaloneSvg(svg()), 'image/svg+xml'))}>
+            As SVG
+          </Menu.Item>
+        )}
+        <Menu.Item
+          onClick={guarded(() =>
+            isThree
+              ? fetch(scene())
+                  .then((r) => r.arrayBuffer())
+                  .then((bytes) => saveFile(`${name}.png`, new Uint8Array(bytes), 'image/png'))
+              : savePicture(svg(), `${name}.png`),
+          )}
+        >
+          As PNG
         </Menu.Item>
-        <Menu.Item onClick={guarded(() => savePicture(svg(), `${name}.png`))}>As PNG</Menu.Item>
-        <Menu.Item onClick={guarded(() => printDrawing(standaloneSvg(svg()), place.name))}>Print</Menu.Item>
+        <Menu.Item
+          onClick={guarded(() =>
+            printDrawing(isThree ? `<img src="${scene()}" alt="">` : standaloneSvg(svg()), place.name),
+          )}
+        >
+          Print
+        </Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );
 }
 
 /** On a page of its own, as wide as the paper. */
-function printDrawing(svg: string, title: string): void {
+function printDrawing(drawing: string, title: string): void {
   const page = document.createElement('iframe');
   page.title = title;
   page.style.display = 'none';
-  page.srcdoc = `<title>${title.replace(/</g, '&lt;')}</title><style>@page{size:landscape}svg{width:100%;height:95vh}</style>${svg}`;
+  page.srcdoc = `<title>${title.replace(/</g, '&lt;')}</title><style>@page{size:landscape}svg,img{width:100%;max-height:95vh}</style>${drawing}`;
   page.onload = () => {
     page.contentWindow!.addEventListener('afterprint', () => page.remove());
     page.contentWindow!.print();

@@ -63,7 +63,7 @@ export default function StartHere({ project }: { project: Project }) {
           }
         />
       </div>
-      <section className="notes" aria-label="Start here" style={{ gap: 13, padding: '6px 4px' }}>
+      <section className="notes" aria-label="Start here" style={{ gap: 8, padding: '6px 4px' }}>
         <h1 style={{ margin: 0, fontSize: 24 }}>Start here</h1>
         <p style={{ margin: 0 }}>
           {placeWords(project)} Measure it, correct it, hand the correction over, and see by measuring again
