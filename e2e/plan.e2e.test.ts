@@ -33,7 +33,7 @@ describe('a place of one’s own', () => {
       'What the plan says',
       /62 m³ over 24\.8 m².*\n(.*\n)*.*5\.1: every loudspeaker stands where/,
     );
-    await user.press('Rehearse here');
+    await user.click('//a[normalize-space(.)="Rehearse here"]');
     await user.view('Channels');
     await user.type('Test level', '-30');
     await user.click('//a[contains(., "Mic walk")]');
@@ -158,7 +158,7 @@ describe('the Slip Hall', () => {
     ])
       await (await user.find(`//input[@aria-label="${name} fitted"]`)).click();
     await user.reads('What the plan says', /2 channels/);
-    await user.press('Rehearse here');
+    await user.click('//a[normalize-space(.)="Rehearse here"]');
     await user.view('Channels');
     await user.type('Test level', '-20');
     await user.click('//a[contains(., "Mic walk")]');

@@ -43,6 +43,7 @@ describe('from an empty browser to a verified correction', () => {
     await user.sees('Start here');
     const stones = await user.driver.findElements({ css: 'nav[aria-label=Workbenches] a' });
     expect(await Promise.all(stones.map((s) => s.getText()))).toEqual([
+      'Plan\n7 channels',
       'Rig\nnot started',
       'Mic walk\nnot started',
       'Traces\nnot started',
