@@ -14,7 +14,7 @@ const rigs: Record<string, () => AudioRig> = {
       place: () => NET_LOFT_PLACE,
       processor: async () => {
         const { outputs, filters } = houseMemory();
-        return { outputs, filters };
+        return { outputs, filters, rate: 48000 };
       },
     });
     rig.placeMicrophones([

@@ -22,7 +22,10 @@ export function rigOf({ rig: { kind, pace, device } }: HasRig): AudioRig {
           ? new WebAudioRig(device!)
           : new SimulatedRig({
               pace,
-              processor: () => theProcessor().activeOutputs(),
+              processor: async () => ({
+                ...(await theProcessor().activeOutputs()),
+                rate: theProcessor().profile.rate,
+              }),
               place: () => projectNow().place,
             }),
     };

@@ -8,7 +8,7 @@ export const FILES_ONLY: ProcessorProfile = {
   rate: 48000,
   latencyMs: 0,
   memories: [],
-  mostTaps: 65536,
+  mostTaps: 16384,
   mostSections: 64,
   sectionKinds: ['peak', 'low shelf', 'high shelf'],
   crossovers: CROSSOVER_ORDERS,

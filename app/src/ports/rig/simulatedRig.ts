@@ -1,5 +1,6 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import type { MemoryContents } from '@pebble-hall/core/processing';
+import { resampleFir } from '@pebble-hall/core/signal';
 import {
   BURROW,
   stepNudge,
@@ -29,7 +30,7 @@ export interface SimulatedRigOptions {
   /** the place that it plays in, as it is now */
   place: () => SimulatedPlace;
   /** tells what the processor in between does */
-  processor: () => Promise<Pick<MemoryContents, 'outputs' | 'filters'>>;
+  processor: () => Promise<Pick<MemoryContents, 'outputs' | 'filters'> & { rate: number }>;
   faults?: () => Faults;
 }
 
@@ -75,7 +76,7 @@ export class SimulatedRig implements AudioRig {
     // a slam waits for a take that is long enough to be worth spoiling
     const slams = asked.doorSlam && request.signals.length > 0 && request.lengthFrames > 1.5 * BURROW.rate;
     const faults = { ...asked, doorSlam: slams };
-    const { outputs, filters } = await this.options.processor();
+    const { outputs, filters, rate } = await this.options.processor();
     const started = performance.now();
     const seconds = request.lengthFrames / BURROW.rate;
     const isQuick = this.options.pace === 'quick';
@@ -93,7 +94,7 @@ export class SimulatedRig implements AudioRig {
           lengthFrames: request.lengthFrames,
           microphones: this.standing(request, faults),
           outputs,
-          filters,
+          filters: filters.map((f) => atOwnRate(f, rate)),
           faults,
           inputs: request.inputs,
           take: nextTake(),
@@ -166,6 +167,10 @@ export class SimulatedRig implements AudioRig {
     this.room = null;
   }
 }
+
+/** A processor at another rate plays into the same converters. */
+const atOwnRate = (fir: Float32Array, rate: number): Float32Array =>
+  rate === BURROW.rate || fir.length === 0 ? fir : Float32Array.from(resampleFir(fir, rate, BURROW.rate).fir);
 
 const standsAt = ({ x, y, z }: Point) => [x, y, z].join(' ');
 

@@ -10,11 +10,13 @@ import {
   filterPart,
 } from '@pebble-hall/core/project';
 import { traceRef } from '@pebble-hall/core/jobs';
-import type { CandidateOutput } from '@pebble-hall/core/auralisation';
+import { resampleFir } from '@pebble-hall/core/signal';
+import { RENDER_RATE, type CandidateOutput } from '@pebble-hall/core/auralisation';
 import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
 import { exactFilters, outputsOf } from '../../services/exactFilters';
 import { memoryWords } from '../../words/memoryName';
 import { baseOutputs } from '../../services/baseOutputs';
+import { theProcessor } from '../../services/theProcessor';
 import { repository } from '../../store';
 import { loadTrace } from '../../services/loadTrace';
 
@@ -144,8 +146,9 @@ export async function waysOf(
     const after = chain ? { ...own, trimDb: own.trimDb + chain.trimDb } : own;
     const filterId = load?.filters[id];
     const loaded = filterId ? await repository().array(filterId) : null;
-    const fir = loaded?.samples ?? built?.filters[output - 1] ?? null;
-    return [{ channel, impulse, before, after, fir: fir && fir.length > 0 ? fir : null, feed }];
+    const taps = loaded?.samples ?? built?.filters[output - 1] ?? null;
+    const fir = taps && taps.length > 0 ? asPlayed(taps, loaded?.rate ?? theProcessor().profile.rate) : null;
+    return [{ channel, impulse, before, after, fir, feed }];
   };
   const ids = leftId === rightId ? [leftId] : [leftId, rightId];
   const ways = ids.flatMap((id, channel) => {
@@ -156,6 +159,10 @@ export async function waysOf(
   });
   return (await Promise.all(ways)).flat();
 }
+
+/** A processor's filter at the rate at which pieces are made. */
+const asPlayed = (fir: Float32Array, rate: number): Float32Array =>
+  rate === RENDER_RATE ? fir : Float32Array.from(resampleFir(fir, rate, RENDER_RATE).fir);
 
 async function builtOf(project: Project, correction: Correction, base: Parameters<typeof outputsOf>[3]) {
   const { exact } = await exactFilters(project, filterPart(correction));

@@ -1,3 +1,5 @@
+import { RENDER_RATE } from '@pebble-hall/core/auralisation';
+import { limitsOf } from '@pebble-hall/core/processing';
 import { STARTING_GOAL, type CorrectedHeadphones } from '@pebble-hall/core/correct';
 import type { Headphones } from '@pebble-hall/core/project';
 import { theProcessor } from '../../services/theProcessor';
@@ -11,7 +13,8 @@ export function useHeadphones(headphones: Headphones | null): CorrectedHeadphone
     headphones && {
       onEar: { frequency: headphones.frequency, levelDb: headphones.levelDb },
       goal: { ...STARTING_GOAL, target: headphones.target, strength: headphones.strength },
-      processor: theProcessor().profile,
+      // played by this computer, whatever the processor's rate
+      processor: { ...limitsOf(theProcessor().profile), rate: RENDER_RATE },
     },
   );
   useProblem(problem);

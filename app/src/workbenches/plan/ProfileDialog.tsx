@@ -173,14 +173,14 @@ export function ProfileDialog({ begin, own, onUse, onClose }: ProfileDialogProps
             {KINDS.map((k) => (
               <Checkbox key={k} size="xs" value={k} label={k} />
             ))}
-            <Checkbox
-              size="xs"
-              label="bass management"
-              checked={profile.bassManagement}
-              onChange={(e) => set({ bassManagement: e.currentTarget.checked })}
-            />
           </div>
         </Checkbox.Group>
+        <Checkbox
+          size="xs"
+          label="bass management"
+          checked={profile.bassManagement}
+          onChange={(e) => set({ bassManagement: e.currentTarget.checked })}
+        />
         <MultiSelect
           label="Crossovers"
           size="xs"

@@ -3,6 +3,7 @@ import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@p
 import { silence } from '../../../services/running';
 import { theProcessor } from '../../../services/theProcessor';
 import type { useHandOver } from '../useHandOver';
+import { MeasureAgain } from '../verify/MeasureAgain';
 
 interface InPlaceCardProps {
   project: Project;
@@ -18,7 +19,6 @@ interface InPlaceCardProps {
 export function InPlaceCard({ project, hand, load, stage, designable }: InPlaceCardProps) {
   const { model } = theProcessor().profile;
   const variant = variantOf(project);
-  const { spots } = project.place;
   const inPlaceId = project.processor.adapter === 'files only' ? project.processor.inPlaceId : null;
   const isThere = load !== null && load.id === inPlaceId;
   return (
@@ -57,29 +57,7 @@ export function InPlaceCard({ project, hand, load, stage, designable }: InPlaceC
             </Button>
           </div>
           <div style={{ display: 'flex', gap: 8 }}>
-            <Button
-              size="compact-md"
-              variant={isThere ? 'filled' : 'default'}
-              disabled={!isThere}
-              onClick={() => void hand.verify(load!, [spots[0]!.id], stage)}
-            >
-              Measure again
-            </Button>
-            <Button
-              size="compact-md"
-              variant="default"
-              disabled={!isThere || spots.length < 2}
-              title="Every channel at every spot; carry the microphone along"
-              onClick={() =>
-                void hand.verify(
-                  load!,
-                  spots.map((s) => s.id),
-                  stage,
-                )
-              }
-            >
-              At all spots
-            </Button>
+            <MeasureAgain project={project} hand={hand} load={isThere ? load : null} stage={stage} />
           </div>
         </>
       )}

@@ -7,6 +7,7 @@ import { outcomeWords } from '../../../services/pendingTransfer';
 import { silence } from '../../../services/running';
 import type { Change } from '../../../services/changeProject';
 import type { useHandOver } from '../useHandOver';
+import { MeasureAgain } from '../verify/MeasureAgain';
 
 interface LoadCardProps {
   project: Project;
@@ -27,7 +28,6 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
   /** the memory that is asked about before it is overwritten */
   const [asked, setAsked] = useState<string | null>(null);
   const variant = variantOf(project);
-  const { spots } = project.place;
   const pending = project.pendingLoad;
   const transfer = hand.state?.transfer ?? null;
   const foreign = foreignIn(project, hand.state, letter);
@@ -157,29 +157,7 @@ export function LoadCard({ project, change, hand, load, stage, designable }: Loa
             >
               Read back
             </Button>
-            <Button
-              size="compact-md"
-              variant={load ? 'filled' : 'default'}
-              disabled={!load}
-              onClick={() => void hand.verify(load!, [spots[0]!.id], stage)}
-            >
-              Measure again
-            </Button>
-            <Button
-              size="compact-md"
-              variant="default"
-              disabled={!load || spots.length < 2}
-              title="Every channel at every spot; carry the microphone along"
-              onClick={() =>
-                void hand.verify(
-                  load!,
-                  spots.map((s) => s.id),
-                  stage,
-                )
-              }
-            >
-              At all spots
-            </Button>
+            <MeasureAgain project={project} hand={hand} load={load} stage={stage} />
           </div>
         </>
       )}
