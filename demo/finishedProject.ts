@@ -81,7 +81,7 @@ export async function finishedNetLoft(): Promise<Uint8Array> {
     ...p,
     rounds: [
       { ...p.rounds[0]!, name: 'A year ago', startedAt: now - YEAR_MS },
-      { id: 'round-2', name: 'This year', startedAt: now, note: 'New curtains at the rear.' },
+      { id: 'round-2', name: 'This year', startedAt: now, note: 'New drapes at the rear.' },
     ],
     roundId: 'round-2',
     sweeps: p.sweeps.map((s) => ({ ...s, takenAt: s.takenAt - YEAR_MS })),

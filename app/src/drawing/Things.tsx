@@ -1,4 +1,4 @@
-import { boxesOf, facetsOf, roofPlanes, seatsOf, type AudienceArea } from '@pebble-hall/core/place';
+import { boxesOf, facetsOf, roofPlanes, seatsOrNone, type AudienceArea } from '@pebble-hall/core/place';
 import type { Fixture, Loudspeaker, Place } from '@pebble-hall/core/project';
 import type { Point } from '@pebble-hall/core/geometry';
 import { memo } from 'react';
@@ -118,15 +118,6 @@ export function FixtureShape({ fixture, projection }: { fixture: Fixture; projec
   );
 }
 
-/** Pitches under which there are too many seats are told beside the drawing; here there are none then. */
-function seatsOrNone(area: AudienceArea, { shape }: Place) {
-  try {
-    return seatsOf(area, shape);
-  } catch {
-    return [];
-  }
-}
-
 /** An area and its seats, which are one path, however many they are. */
 export const AreaShape = memo(function AreaShape({
   area,
@@ -137,7 +128,7 @@ export const AreaShape = memo(function AreaShape({
   place: Place;
   projection: Projection;
 }) {
-  const seats = seatsOrNone(area, place);
+  const seats = seatsOrNone(area, place.shape);
   const r = Math.max(1.2, Math.min(4, 0.16 * projection.scale));
   const dots = seats.map(({ position }) => {
     const [u, v] = projection.at(position);

@@ -85,7 +85,7 @@ export function NewProjectDialog({ opened, onClose }: { opened: boolean; onClose
                   label={{ x: 'Length', y: 'Width', z: 'Height' }[axis]}
                   value={asked.size[axis]}
                   unit="m"
-                  min={axis === 'z' ? 1.5 : 1.5}
+                  min={1.5}
                   max={axis === 'z' ? 100 : 500}
                   width={110}
                   onChange={(v) => set({ size: { ...asked.size, [axis]: v } })}

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { rectangle, seatsOf, type AudienceArea } from './index.js';
+import { rectangle, seatsOf, seatsOrNone, type AudienceArea } from './index.js';
 
 const area = (over: Partial<AudienceArea> = {}): AudienceArea => ({
   id: 'stalls',
@@ -68,4 +68,6 @@ it('refuses pitches that leave too many', () => {
   expect(() => seatsOf(area({ seatM: 0 }), level)).toThrow(RangeError);
   expect(() => seatsOf(area({ seatM: NaN }), level)).toThrow(RangeError);
   expect(() => seatsOf(area({ rowM: 0.1, seatM: 0.1 }), level)).toThrow(RangeError);
+  expect(seatsOrNone(area({ seatM: 0 }), level)).toEqual([]);
+  expect(seatsOrNone(area(), level)).toEqual(seatsOf(area(), level));
 });

@@ -1,4 +1,4 @@
-import { areaOf, isWithin, type Corner, type Point } from '../geometry/index.js';
+import { areaOf, type Corner, type Point } from '../geometry/index.js';
 import { floorAt, type Shape } from './shape.js';
 
 /** Where people sit or stand in rows. Its floor follows that of the room. */
@@ -84,5 +84,11 @@ export function seatsOf(area: AudienceArea, shape: Pick<Shape, 'floorRise'>): Ar
   return seats;
 }
 
-/** Whether a point, seen from above, lies in an area. */
-export const isInArea = ({ outline }: AudienceArea, at: Corner): boolean => isWithin(outline, at);
+/** The same where too many are told elsewhere: then there are none. */
+export function seatsOrNone(area: AudienceArea, shape: Pick<Shape, 'floorRise'>): AreaSeat[] {
+  try {
+    return seatsOf(area, shape);
+  } catch {
+    return [];
+  }
+}

@@ -7,7 +7,7 @@ export interface Finish {
   roof: PerOctave;
 }
 
-/** Plasterboard with shelves and curtains, carpet and sofa, plaster ceiling. */
+/** Plasterboard with shelves and drapes, carpet and sofa, plaster ceiling. */
 const FURNISHED: Finish = {
   walls: [0.24, 0.2, 0.17, 0.17, 0.19, 0.21, 0.22, 0.23],
   floor: [0.15, 0.17, 0.24, 0.35, 0.43, 0.49, 0.53, 0.55],

@@ -16,7 +16,7 @@ export {
   type Facet,
   type Shape,
 } from './shape.js';
-export { EAR_M, isInArea, MOST_SEATS, seatsOf, type AreaSeat, type AudienceArea } from './audience.js';
+export { EAR_M, MOST_SEATS, seatsOf, seatsOrNone, type AreaSeat, type AudienceArea } from './audience.js';
 export { FINISHES, type Finish } from './finishes.js';
 export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
 export { snapped, type Guide, type SnapTo } from './snap.js';

@@ -1,5 +1,13 @@
 import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
-import { boxesOf, extentOf, facetsOf, floorAt, seatsOf, type Facet } from '@pebble-hall/core/place';
+import {
+  boxesOf,
+  EAR_M,
+  extentOf,
+  facetsOf,
+  floorAt,
+  seatsOrNone,
+  type Facet,
+} from '@pebble-hall/core/place';
 import type { Fixture, Loudspeaker, Place } from '@pebble-hall/core/project';
 import type { Point } from '@pebble-hall/core/geometry';
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
@@ -15,6 +23,7 @@ import {
   Vector2,
   Vector3,
 } from 'three';
+import { useAlike } from '../../services/useDerived';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 export interface PlaceSceneProps {
@@ -68,7 +77,11 @@ export default function PlaceScene(props: PlaceSceneProps) {
       ))}
       {place.audience.map((a) => (
         <group key={a.id} {...pick(a.id)}>
-          <Dots points={seatsOrNone(a, place)} radius={0.11} color={tint(a.id, '--soft')} />
+          <Dots
+            points={seatsOrNone(a, place.shape).map((seat) => seat.position)}
+            radius={0.11}
+            color={tint(a.id, '--soft')}
+          />
         </group>
       ))}
       {place.seats.map((s) => (
@@ -90,14 +103,6 @@ export default function PlaceScene(props: PlaceSceneProps) {
   );
 }
 
-function seatsOrNone(area: Place['audience'][number], { shape }: Place): Point[] {
-  try {
-    return seatsOf(area, shape).map((s) => s.position);
-  } catch {
-    return []; // too many are told beside the drawing
-  }
-}
-
 /** Where the camera is, turned by hand from there. */
 function Camera({ place, stand, fitted }: PlaceSceneProps) {
   const { camera, gl, invalidate } = useThree();
@@ -108,26 +113,28 @@ function Camera({ place, stand, fitted }: PlaceSceneProps) {
     controls.current = made;
     return () => made.dispose();
   }, [camera, gl, invalidate]);
-  const { least, most } = extentOf(place.shape);
-  const view = JSON.stringify([least, most, place.spots[0]!.position, stand, fitted]);
+  const { position } = place.spots[0]!;
+  // the same view is not taken again because something else in the place has moved
+  const view = useAlike({
+    ...extentOf(place.shape),
+    home: { ...position, z: Math.max(position.z, floorAt(place.shape, position) + EAR_M.seated) },
+    stand,
+    fitted,
+  });
   useEffect(() => {
-    const [low, high] = [inScene(least), inScene(most)];
-    const middle = low.clone().add(high).multiplyScalar(0.5);
-    if (stand === 'outside') {
-      const reach = low.distanceTo(high);
-      camera.position.copy(middle).add(new Vector3(0.3, 0.42, 0.62).multiplyScalar(reach));
-      controls.current?.target.copy(middle);
+    const target = controls.current?.target;
+    if (view.stand === 'outside') {
+      const [low, high] = [inScene(view.least), inScene(view.most)];
+      const middle = low.clone().add(high).multiplyScalar(0.5);
+      camera.position.copy(middle).add(new Vector3(0.3, 0.42, 0.62).multiplyScalar(low.distanceTo(high)));
+      target?.copy(middle);
     } else {
-      const { position } = place.spots[0]!;
-      const at = inScene({ ...position, z: Math.max(position.z, floorAt(place.shape, position) + 1.2) });
-      camera.position.copy(at);
+      camera.position.copy(inScene(view.home));
       // one looks ahead to where x is 0; the point turned about lies just before the eyes
-      controls.current?.target.copy(at).add(new Vector3(-0.4, 0, 0));
+      target?.copy(camera.position).add(new Vector3(-0.4, 0, 0));
     }
     controls.current?.update();
     invalidate();
-    // the same view is not taken again because something in the place has moved
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [view, camera, invalidate]);
   return null;
 }

@@ -1,4 +1,4 @@
-import { facetArea, facetsOf, floorArea, seatsOf, shapeVolume } from '@pebble-hall/core/place';
+import { facetArea, facetsOf, floorArea, seatsOrNone, shapeVolume } from '@pebble-hall/core/place';
 import { facetEyringTime, facetOrder, speedOfSound } from '@pebble-hall/core/room';
 import { crossingS, fittedOf, type Place } from '@pebble-hall/core/project';
 import { boxWalls } from '@pebble-hall/core/place';
@@ -15,14 +15,7 @@ export interface PlanLine {
 const SLIGHT_DEG = 5;
 
 const seatCount = ({ seats, audience, shape }: Place): number =>
-  seats.length +
-  audience.reduce((sum, a) => {
-    try {
-      return sum + seatsOf(a, shape).length;
-    } catch {
-      return sum; // too many are told as a problem
-    }
-  }, 0);
+  seats.length + audience.reduce((sum, a) => sum + seatsOrNone(a, shape).length, 0);
 
 /** A place in sentences: its size, how it would ring, who sits in it, what plays. */
 export function readPlace(place: Place): PlanLine[] {
