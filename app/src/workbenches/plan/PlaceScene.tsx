@@ -126,7 +126,7 @@ function Camera({ place, stand, fitted }: PlaceSceneProps) {
     if (view.stand === 'outside') {
       const [low, high] = [inScene(view.least), inScene(view.most)];
       const middle = low.clone().add(high).multiplyScalar(0.5);
-      camera.position.copy(middle).add(new Vector3(0.3, 0.42, 0.62).multiplyScalar(low.distanceTo(high)));
+      camera.position.copy(middle).add(new Vector3(0.34, 0.5, 0.72).multiplyScalar(low.distanceTo(high)));
       target?.copy(middle);
     } else {
       camera.position.copy(inScene(view.home));
