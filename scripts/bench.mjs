@@ -1,6 +1,7 @@
 // npm run bench: prints the benchmarks; each is a ratio or a rate next to its bar.
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { startServer } from '../e2e/support/server.mjs';
 import { importBundled } from './importBundled.mjs';
 import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
 
@@ -23,6 +24,10 @@ const { benchSlipHall } = await importBundled('bench/slipHall.ts');
 benchSlipHall();
 const { benchPlan } = await import('../bench/plan.mjs');
 await benchPlan();
+const { benchFirstSweep } = await importBundled('bench/firstSweep.ts');
+const server = await startServer();
+await benchFirstSweep(server.url);
+await server.stop();
 const { benchPages } = await import('../bench/pages.mjs');
 await benchPages();
 const { benchRounds } = await import('../bench/rounds.mjs');
