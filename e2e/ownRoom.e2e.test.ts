@@ -43,7 +43,11 @@ it('no simulated processor stands in its way: what is designed goes by files, wi
   await user.press('Save zip');
   const zip = await user.download(/first-variant\.zip$/);
   expect(readZipNames(zip.bytes)).toEqual(
-    expect.arrayContaining([expect.stringMatching(/output-1-left\.wav$/), expect.stringMatching(/output-2-right\.wav$/), expect.stringMatching(/README/i)]),
+    expect.arrayContaining([
+      expect.stringMatching(/output-1-left\.wav$/),
+      expect.stringMatching(/output-2-right\.wav$/),
+      expect.stringMatching(/README/i),
+    ]),
   );
   await user.press('Report');
   const report = (await user.download(/report\.html$/)).bytes.toString();
