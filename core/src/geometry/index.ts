@@ -20,3 +20,4 @@ export {
   type Corner,
   type HalfPlane,
 } from './polygon.js';
+export { cross, dot, lengthOf, minus } from './vector.js';

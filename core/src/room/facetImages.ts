@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/index.js';
+import { dot, type Point } from '../geometry/index.js';
 
 /** A flat face that reflects, its corners in order. */
 export interface ReflectingFacet {
@@ -25,8 +25,6 @@ interface Plane {
   flat: [number, number][];
   axes: ['x' | 'y' | 'z', 'x' | 'y' | 'z'];
 }
-
-const dot = (a: Point, b: Point) => a.x * b.x + a.y * b.y + a.z * b.z;
 
 function planeOf({ corners }: ReflectingFacet): Plane {
   const n = { x: 0, y: 0, z: 0 };
