@@ -44,7 +44,7 @@ async function walk(): Promise<void> {
   for (const spot of place.spots)
     for (const { id } of fittedOf({ place })) {
       const { sweep, arrays } = await measureSweep(projectNow(), spot.id, id, 'as found', options());
-      await projectOwner().change('sweep', (p) => ({ ...p, sweeps: [...p.sweeps, sweep] }), arrays);
+      await projectOwner().change('sweep', (p) => ({ ...p, sweeps: [...p.sweeps, sweep] }), { arrays });
     }
 }
 
@@ -71,7 +71,7 @@ export async function finishedNetLoft(): Promise<Uint8Array> {
     await projectOwner().change(
       'check',
       (p) => ({ ...p, rig: { ...p.rig, checks: { ...p.rig.checks, [loudspeaker.id]: check } } }),
-      [array],
+      { arrays: [array] },
     );
   }
   await walk();

@@ -38,6 +38,7 @@ export function netLoftProject(): Project {
         { id: 'chair-window', name: 'Chair by the window', position: { x: 2.7, y: 0.65, z: ear } },
       ],
       audience: [],
+      underlays: [],
       fixtures: [
         {
           id: 'rug',

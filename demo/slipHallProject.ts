@@ -50,6 +50,7 @@ export function slipHallProject(): Project {
       seats: [{ id: 'mix', name: 'Mix place', position: { x: 17.8, y: 6.5, z: 1.75 } }],
       audience: SLIP_HALL_AREAS,
       fixtures: SLIP_HALL_FIXTURES,
+      underlays: [],
       layoutId: null,
       loudspeakers: SLIP_HALL_LOUDSPEAKERS,
       spots,

@@ -4,6 +4,7 @@ import type { Place } from '@pebble-hall/core/project';
 import { useMemo, useRef, type ReactNode, type SVGProps } from 'react';
 import { lengthText } from './lengths';
 import { projectionOf, roundLength, type Projection, type View } from './projection';
+import { UnderlayShape, type SeenUnderlay } from './UnderlayShape';
 import {
   AreaShape,
   CabinetName,
@@ -19,7 +20,7 @@ import {
 
 /** Something in the drawing, by what it is and its id. */
 export interface Thing {
-  kind: 'spot' | 'loudspeaker' | 'seat' | 'area' | 'fixture' | 'corner';
+  kind: 'spot' | 'loudspeaker' | 'seat' | 'area' | 'fixture' | 'underlay' | 'corner';
   /** of a corner its outline's owner (the walls, or an area) and its number from 0, as `walls 2` */
   id: string;
 }
@@ -47,6 +48,8 @@ export interface PlaceDrawingProps {
   lines?: PlanLine[];
   /** a sentence below it */
   caption?: string;
+  /** drawings by others, as they look, by their ids; those that are not there are not drawn */
+  seen?: ReadonlyMap<string, SeenUnderlay>;
   /** more to draw, over all of it */
   over?: (projection: Projection) => ReactNode;
   /** part of the drawing that is shown, in its units; all of it when absent */
@@ -85,6 +88,7 @@ export function PlaceDrawing({
   preview = null,
   lines = [],
   caption = '1 is the home spot, with the heavy ring. It sets level and delay.',
+  seen,
   over,
   window: shown = null,
   svg: more = {},
@@ -185,6 +189,22 @@ export function PlaceDrawing({
           <FixtureShape fixture={f} projection={projection} />
         </g>
       ));
+  const underlays = place.underlays.map((u) => {
+    const look = seen?.get(u.id);
+    if (!look || !u.isShown) return null;
+    // taken hold of once it is chosen: until then the hand goes through it, to what lies on it
+    const isHeld = selected.has(u.id);
+    return (
+      <g
+        key={u.id}
+        {...(isHeld
+          ? handle({ kind: 'underlay', id: u.id }, u.at, u.name)
+          : { role: 'img', 'aria-label': u.name, pointerEvents: 'none' })}
+      >
+        <UnderlayShape underlay={u} look={look} projection={projection} isChosen={isHeld} />
+      </g>
+    );
+  });
   const bar =
     roundLength(130 / scale / (place.lengthUnit === 'ft' ? 0.3048 : 1)) *
     (place.lengthUnit === 'ft' ? 0.3048 : 1);
@@ -213,6 +233,7 @@ export function PlaceDrawing({
         {lengthText(bar, place.lengthUnit)}
       </text>
       <GridLines projection={projection} />
+      {underlays}
       {fixtures(false)}
       {place.audience.map((a) => (
         <g

@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, Modal, type MantineColorsTuple } from '@mantine/core';
 
 const kelp: MantineColorsTuple = [
   '#e3f1ef',
@@ -34,4 +34,5 @@ export const theme = createTheme({
   fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif',
   fontFamilyMonospace: '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace',
   headings: { fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif' },
+  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }) },
 });

@@ -1,17 +1,17 @@
-import type { Project, ProjectArray } from '@pebble-hall/core/project';
-import { projectOwner, sentenceOf } from '../store';
+import type { Project } from '@pebble-hall/core/project';
+import { projectOwner, sentenceOf, type Brought } from '../store';
 import { notifyProblem } from './notify';
 
 export type Change = (
   label: string,
   change: (project: Project) => Project,
-  arrays?: ProjectArray[],
+  brought?: Brought,
 ) => Promise<boolean>;
 
 /** Changes the open project, undoably; a failure is told and the project stays as it was. False when it failed. */
-export const changeProject: Change = async (label, change, arrays = []) => {
+export const changeProject: Change = async (label, change, brought) => {
   try {
-    await projectOwner().change(label, change, arrays);
+    await projectOwner().change(label, change, brought);
     return true;
   } catch (error) {
     notifyProblem(`Not stored: ${label}. ${sentenceOf(error)}`);

@@ -2,12 +2,14 @@ import { createStore } from 'zustand/vanilla';
 import type { AnalysisJobs } from '../workers/analysis.worker';
 import type { DesignJobs } from '../workers/design.worker';
 import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '../workers/lane';
+import type { DrawingJobs } from '../workers/drawings.worker';
 import type { ListenJobs } from '../workers/listen.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
 interface Lanes {
   analysis: AnalysisJobs;
   design: DesignJobs;
+  drawings: DrawingJobs;
   listen: ListenJobs;
   views: ViewJobs;
 }
@@ -17,6 +19,9 @@ const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
     () => new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), { type: 'module' }),
   ),
   design: lane(() => new Worker(new URL('../workers/design.worker.ts', import.meta.url), { type: 'module' })),
+  drawings: lane(
+    () => new Worker(new URL('../workers/drawings.worker.ts', import.meta.url), { type: 'module' }),
+  ),
   listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
   views: lane(() => new Worker(new URL('../workers/views.worker.ts', import.meta.url), { type: 'module' })),
 };

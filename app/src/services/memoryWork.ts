@@ -147,11 +147,9 @@ export const loadMemory = (letter: string, name: string, breakHalfWay: boolean):
     const pending: PendingLoad = { transferId, load };
     try {
       // kept before anything is sent, so that a break or a reload can be resumed
-      await projectOwner().change(
-        `preparing memory ${letter}`,
-        (p) => ({ ...p, pendingLoad: pending }),
+      await projectOwner().change(`preparing memory ${letter}`, (p) => ({ ...p, pendingLoad: pending }), {
         arrays,
-      );
+      });
     } catch (error) {
       await processor.abandonTransfer(transferId).catch(() => {});
       throw error;
@@ -176,7 +174,7 @@ export const putInPlace = (): Promise<void> =>
     await projectOwner().change(
       `${load.name} is in the processor`,
       (p) => withInPlace({ ...p, loads: [...p.loads, load] }, load.id),
-      arrays,
+      { arrays },
     );
     set({ readBack: `${load.name} counts as in the chain from now on. Measure again to see whether it is.` });
   });
@@ -302,7 +300,7 @@ export const verifyLoad = (
       await projectOwner().change(
         `verifying sweep of ${what}`,
         (p) => ({ ...p, sweeps: [...p.sweeps.filter((s) => !isReplaced(s)), sweep] }),
-        arrays,
+        { arrays },
       );
     }
     await keepVerdict(last, judge);

@@ -2,8 +2,8 @@ import { saveFile } from './saveFile';
 
 const WIDE_PX = 1600;
 
-/** A drawing of the page as an SVG file of its own: its colours written out, on its own ground. */
-export function standaloneSvg(svg: SVGSVGElement): string {
+/** A drawing of the page as an SVG file of its own: its colours and pictures written out, on its own ground. */
+export async function standaloneSvg(svg: SVGSVGElement): Promise<string> {
   const style = getComputedStyle(svg);
   const copy = svg.cloneNode(true) as SVGSVGElement;
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
@@ -15,15 +15,28 @@ export function standaloneSvg(svg: SVGSVGElement): string {
   for (const [name, value] of Object.entries({ x, y, width, height, fill: 'var(--card)' }))
     ground.setAttribute(name, String(value));
   copy.prepend(ground);
+  for (const image of copy.querySelectorAll('image'))
+    image.setAttribute('href', await dataUrl(image.getAttribute('href') ?? ''));
   return copy.outerHTML
     .replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim())
     .replace('<svg', '<svg font-family="Atkinson Hyperlegible Next, sans-serif"');
 }
 
+/** What an address of the page shows, written out, so that it is found outside of it. */
+async function dataUrl(url: string): Promise<string> {
+  const blob = await (await fetch(url)).blob();
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.onerror = () => reject(new Error('a picture under the plan cannot be read.'));
+    reader.readAsDataURL(blob);
+  });
+}
+
 /** The same as a PNG. */
 export async function savePicture(svg: SVGSVGElement, name: string): Promise<void> {
   const image = new Image();
-  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standaloneSvg(svg))}`;
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(await standaloneSvg(svg))}`;
   await image.decode();
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [image.naturalWidth, image.naturalHeight];

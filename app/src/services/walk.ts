@@ -95,7 +95,9 @@ async function store(measured: MeasuredSweep): Promise<boolean> {
   const { spot, channel } = nameOf(measured.sweep);
   const where = `${channel} at ${spot}`;
   try {
-    await projectOwner().change(`sweep of ${where}`, (p) => withSweep(p, measured.sweep), measured.arrays);
+    await projectOwner().change(`sweep of ${where}`, (p) => withSweep(p, measured.sweep), {
+      arrays: measured.arrays,
+    });
     return true;
   } catch (error) {
     const problem = `${where}: ${sentenceOf(error)}`;

@@ -1,5 +1,5 @@
 import type { ExactChannel, Target } from '@pebble-hall/core/correct';
-import type { Project, ProjectArray } from '@pebble-hall/core/project';
+import type { EnclosedFile, Project, ProjectArray } from '@pebble-hall/core/project';
 import type { ProjectPatch } from './projectPatch';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import Dexie, { type EntityTable, type Table } from 'dexie';
@@ -20,6 +20,8 @@ export type ChangeRow = { projectId: string; seq: number; label: string } & (
 );
 
 export type ArrayRow = ProjectArray & { projectId: string };
+
+export type EnclosedRow = EnclosedFile & { projectId: string };
 
 /** A target of one's own, for all projects. */
 export interface ShelfRow {
@@ -43,12 +45,13 @@ export interface ProfileRow {
 /** Dexie counts its versions in tens, for IndexedDB. */
 const DEXIE_STEP = 10;
 /** Version of the stored shape; a newer one is refused, and we say so. */
-export const DATABASE_VERSION = 4;
+export const DATABASE_VERSION = 5;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
   changes!: Table<ChangeRow, [string, number]>;
   arrays!: EntityTable<ArrayRow, 'id'>;
+  enclosed!: EntityTable<EnclosedRow, 'id'>;
   shelf!: EntityTable<ShelfRow, 'name'>;
   filters!: EntityTable<FilterRow, 'key'>;
   profiles!: EntityTable<ProfileRow, 'model'>;
@@ -62,7 +65,8 @@ export class PebbleDatabase extends Dexie {
     });
     this.version(2).stores({ shelf: 'name' });
     this.version(3).stores({ filters: 'key, at' });
-    this.version(DATABASE_VERSION).stores({ profiles: 'model' });
+    this.version(4).stores({ profiles: 'model' });
+    this.version(DATABASE_VERSION).stores({ enclosed: 'id, projectId' });
   }
 }
 

@@ -15,6 +15,6 @@ export {
 export { projectNow, useProject } from './useProject';
 export type { OpenProject } from './openProject';
 export { sentenceOf, storageProblem } from './storageProblem';
-export { ProjectRepository, type ListedProject } from './projectRepository';
+export { ProjectRepository, type Brought, type ListedProject } from './projectRepository';
 export { PebbleDatabase } from './database';
 export type { TargetPreset } from './targetPresets';

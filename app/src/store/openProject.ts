@@ -1,6 +1,6 @@
-import type { Project, ProjectArray } from '@pebble-hall/core/project';
+import type { Project } from '@pebble-hall/core/project';
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Changed, ProjectRepository } from './projectRepository';
+import type { Brought, Changed, ProjectRepository } from './projectRepository';
 import { patched, type ProjectPatch } from './projectPatch';
 import { shareStructure } from './shareStructure';
 import { sentenceOf } from './storageProblem';
@@ -54,17 +54,13 @@ export class ProjectOwner {
   }
 
   /**
-   * Changes the project, undoably, together with arrays that come along: all or nothing.
+   * Changes the project, undoably, together with arrays and files that come along: all or nothing.
    * @throws what the database throws; the project stays as it was
    */
-  async change(
-    label: string,
-    change: (project: Project) => Project,
-    arrays: ProjectArray[] = [],
-  ): Promise<void> {
+  async change(label: string, change: (project: Project) => Project, brought: Brought = {}): Promise<void> {
     await this.inTurn(async () => {
       const { id, held } = this.ready();
-      this.show(await this.repository.change(id, label, change, arrays, held));
+      this.show(await this.repository.change(id, label, change, brought, held));
     });
   }
 

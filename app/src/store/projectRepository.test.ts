@@ -2,7 +2,7 @@ import { boxWalls } from '@pebble-hall/core/place';
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
-import { PROJECT_VERSION, writeProjectFile, type Project } from '@pebble-hall/core/project';
+import { PROJECT_VERSION, writeProjectFile, type Project, type Underlay } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { readWav } from '@pebble-hall/core/formats';
 import Dexie from 'dexie';
@@ -215,7 +215,7 @@ describe('changes', () => {
       () => {
         throw new Error('no');
       },
-      [{ id: 'a1', kind: 'trace', rate: 48000, zero: 0, samples }],
+      { arrays: [{ id: 'a1', kind: 'trace', rate: 48000, zero: 0, samples }] },
     );
     await expect(broken).rejects.toThrow(/no/);
     expect(await level()).toBe(-48);
@@ -273,9 +273,9 @@ describe('project files', () => {
   });
 
   it('come back with their arrays, beside what is there, under new ids where theirs are taken', async () => {
-    await repository.change(id, 'load', withSweep, [
-      { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples },
-    ]);
+    await repository.change(id, 'load', withSweep, {
+      arrays: [{ id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples }],
+    });
     const { bytes } = await repository.exportFile(id);
     const copy = await repository.importFile(bytes);
     expect(copy).not.toBe(id);
@@ -286,10 +286,38 @@ describe('project files', () => {
     expect(await repository.list()).toHaveLength(2);
   });
 
+  it('carry the drawings that lie under the plan: out and in, in copies, and away with their project', async () => {
+    const underlay: Underlay = {
+      id: 'u',
+      name: 'Plan',
+      fileId: 'd',
+      isShown: true,
+      at: { x: 0, y: 0, z: 0 },
+      turnDeg: 0,
+      kind: 'model',
+      up: 'z',
+      unitM: 1,
+    };
+    const file = { id: 'd', name: 'hall.dxf', type: '', bytes: Uint8Array.of(1, 2, 3, 4) };
+    const lay = (p: Project): Project => ({ ...p, place: { ...p.place, underlays: [underlay] } });
+    await repository.change(id, 'a drawing', lay, { enclosed: [file] });
+    const { bytes } = await repository.exportFile(id);
+    const copies = [await repository.importFile(bytes), await repository.duplicate(id, 'Copy')];
+    for (const copy of copies) {
+      const { fileId } = (await repository.open(copy))!.place.underlays[0]!;
+      expect(fileId).not.toBe('d');
+      expect([...(await repository.enclosed(fileId))!.bytes]).toEqual([1, 2, 3, 4]);
+    }
+    expect((await repository.sizes()).get(id)).toBe(4);
+    await repository.remove(id);
+    await repository.removeForGood(Date.now() + 1);
+    expect(await repository.enclosed('d')).toBeUndefined();
+  });
+
   it('are duplicated with their sounds, and neither touches the other afterwards', async () => {
-    await repository.change(id, 'load', withSweep, [
-      { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples },
-    ]);
+    await repository.change(id, 'load', withSweep, {
+      arrays: [{ id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples }],
+    });
     const copy = await repository.duplicate(id, 'Another evening');
     expect((await repository.open(copy))!.name).toBe('Another evening');
     const sizes = await repository.sizes();

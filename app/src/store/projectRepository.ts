@@ -1,8 +1,11 @@
 import {
   arraysOf,
+  enclosedIds,
   migrateProject,
   PROJECT_VERSION,
   withArrayIds,
+  withFileIds,
+  type EnclosedFile,
   type Project,
   type ProjectArray,
 } from '@pebble-hall/core/project';
@@ -28,6 +31,12 @@ export interface ListedProject {
   openedAt: number;
   /** when it was taken off the list; null while it stands there */
   deletedAt: number | null;
+}
+
+/** What a change brings along: samples and files that the project refers to afterwards. */
+export interface Brought {
+  arrays?: ProjectArray[];
+  enclosed?: EnclosedFile[];
 }
 
 /** A change that is stored. */
@@ -78,13 +87,13 @@ export class ProjectRepository {
     }));
   }
 
-  /** How much room the sounds of each project take, bytes by its id. */
+  /** How much room the sounds and drawings of each project take, bytes by its id. */
   async sizes(): Promise<Map<string, number>> {
     const bytes = new Map<string, number>();
+    const add = (id: string, more: number) => bytes.set(id, (bytes.get(id) ?? 0) + more);
     // one after the other: all of them at once would take as much memory as they take room
-    await this.database.arrays.each(({ projectId, samples }) =>
-      bytes.set(projectId, (bytes.get(projectId) ?? 0) + samples.byteLength),
-    );
+    await this.database.arrays.each(({ projectId, samples }) => add(projectId, samples.byteLength));
+    await this.database.enclosed.each((file) => add(file.projectId, file.bytes.byteLength));
     return bytes;
   }
 
@@ -95,9 +104,8 @@ export class ProjectRepository {
   async duplicate(id: string, name: string): Promise<string> {
     const project = await this.open(id);
     if (!project) throw new Error('The project is no longer in this browser.');
-    const wanted = [...arraysOf(project)];
-    const arrays = (await this.database.arrays.bulkGet(wanted)).filter((row) => row !== undefined);
-    return this.keep({ ...project, id: crypto.randomUUID(), name }, arrays, true);
+    const { arrays, enclosed } = await this.belongings(project);
+    return this.keep({ ...project, id: crypto.randomUUID(), name }, arrays, enclosed, true);
   }
 
   /** Takes a project off the list; it comes back with `bringBack` until it is removed for good. */
@@ -114,22 +122,23 @@ export class ProjectRepository {
     const { database } = this;
     const gone = (await this.list()).filter(({ deletedAt }) => deletedAt !== null && deletedAt < before);
     for (const { id } of gone)
-      await database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
+      await database.transaction('rw', this.tables(), async () => {
         await database.arrays.where('projectId').equals(id).delete();
+        await database.enclosed.where('projectId').equals(id).delete();
         await this.changesOf(id, 0).delete();
         await database.projects.delete(id);
       });
   }
 
   /** Stores a new project in which nothing was measured. @returns its id */
-  add = (project: Project): Promise<string> => this.keep(project, [], false);
+  add = (project: Project): Promise<string> => this.keep(project, [], [], false);
 
   async touch(id: string): Promise<void> {
     await this.database.projects.update(id, { openedAt: Date.now() });
   }
 
   /**
-   * Applies a change and stores it, together with arrays that it brings along: all or nothing.
+   * Applies a change and stores it, together with arrays and files that it brings along: all or nothing.
    * @param change gets the project as stored and returns the next one; the one it gets must not be altered
    * @param held the project as the caller has it in memory: the change is made to that one where nothing newer is stored, so
    *   that what it leaves alone keeps its identity
@@ -140,10 +149,10 @@ export class ProjectRepository {
     id: string,
     label: string,
     change: (project: Project) => Project,
-    arrays: ProjectArray[] = [],
+    brought: Brought = {},
     held: Held | null = null,
   ): Promise<Changed | null> {
-    return this.tracked(this.store(id, label, change, arrays, held));
+    return this.tracked(this.store(id, label, change, brought, held));
   }
 
   private async tracked<T>(storing: Promise<T>): Promise<T> {
@@ -159,17 +168,18 @@ export class ProjectRepository {
     id: string,
     label: string,
     change: (project: Project) => Project,
-    arrays: ProjectArray[],
+    { arrays = [], enclosed = [] }: Brought,
     held: Held | null,
   ): Promise<Changed | null> {
     const { database } = this;
-    return database.transaction('rw', database.projects, database.changes, database.arrays, async () => {
+    return database.transaction('rw', this.tables(), async () => {
       const row = await database.projects.get(id);
       if (!row) throw new Error('The project is no longer in this browser.');
       const before = held && held.at === row.at ? held.project : migrateProject(row.project);
       const after = change(before);
-      if (after === before && arrays.length === 0) return null;
+      if (after === before && arrays.length + enclosed.length === 0) return null;
       await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
+      await database.enclosed.bulkPut(enclosed.map((file) => ({ ...file, projectId: id })));
       await this.changesOf(id, row.at + 1).delete(); // what was undone is gone once something new is done
       const seq = row.at + 1;
       const patches = patchesBetween(before, after);
@@ -225,6 +235,10 @@ export class ProjectRepository {
     return this.database.changes.where('[projectId+seq]').between([id, from], [id, Dexie.maxKey], true, true);
   }
 
+  async enclosed(id: string): Promise<EnclosedFile | undefined> {
+    return this.database.enclosed.get(id);
+  }
+
   async array(id: string): Promise<ProjectArray | undefined> {
     return this.database.arrays.get(id);
   }
@@ -233,11 +247,24 @@ export class ProjectRepository {
   async exportFile(id: string): Promise<{ bytes: Uint8Array; project: Project }> {
     const project = await this.open(id);
     if (!project) throw new Error('The project is no longer in this browser.');
-    const wanted = [...arraysOf(project)];
-    const rows = await this.database.arrays.bulkGet(wanted);
-    const arrays = rows.filter((row) => row !== undefined);
+    const { arrays, enclosed } = await this.belongings(project);
     const { writeProjectFile } = await import('./projectFiles');
-    return { bytes: writeProjectFile(project, arrays), project };
+    return { bytes: writeProjectFile(project, arrays, enclosed), project };
+  }
+
+  /** All that a project refers to, as far as it is there. */
+  private async belongings(project: Project): Promise<Required<Brought>> {
+    const { database } = this;
+    const isThere = <T>(row: T | undefined): row is T => row !== undefined;
+    return {
+      arrays: (await database.arrays.bulkGet([...arraysOf(project)])).filter(isThere),
+      enclosed: (await database.enclosed.bulkGet([...enclosedIds(project)])).filter(isThere),
+    };
+  }
+
+  private tables() {
+    const { projects, changes, arrays, enclosed } = this.database;
+    return [projects, changes, arrays, enclosed];
   }
 
   /**
@@ -247,23 +274,29 @@ export class ProjectRepository {
    */
   async importFile(bytes: Uint8Array): Promise<string> {
     const { readProjectFile } = await import('./projectFiles');
-    const { project, arrays } = readProjectFile(bytes);
+    const { project, arrays, enclosed } = readProjectFile(bytes);
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;
-    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, taken);
+    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, enclosed, taken);
   }
 
   /** Stores a project with its sounds, under new ids where theirs are taken. */
-  private async keep(project: Project, arrays: ProjectArray[], isTaken: boolean): Promise<string> {
+  private async keep(
+    project: Project,
+    arrays: ProjectArray[],
+    enclosed: EnclosedFile[],
+    isTaken: boolean,
+  ): Promise<string> {
     const { database } = this;
     const { id } = project;
-    const names = new Map(arrays.map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
+    const names = new Map([...arrays, ...enclosed].map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
     const named = (old: string) => names.get(old) ?? old;
-    await database.transaction('rw', database.projects, database.arrays, async () => {
+    await database.transaction('rw', this.tables(), async () => {
       await database.arrays.bulkPut(arrays.map((a) => ({ ...a, id: named(a.id), projectId: id })));
+      await database.enclosed.bulkPut(enclosed.map((f) => ({ ...f, id: named(f.id), projectId: id })));
       await database.projects.put({
         id,
-        project: withArrayIds(project, named),
+        project: withFileIds(withArrayIds(project, named), named),
         at: 0,
         openedAt: Date.now(),
         deletedAt: null,

@@ -1,3 +1,4 @@
+import type { EnclosedFile } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { PebbleDatabase } from '../store/database';
 
@@ -10,4 +11,13 @@ export async function storedImpulse(arrayId: string): Promise<ImpulseResponse> {
   if (!array) throw new Error('A sweep has lost its samples; repeat it in the Mic walk.');
   const { samples, rate, zero } = array;
   return { samples, rate, zero };
+}
+
+/** Reads a drawing that lies under the plan, by its id. @throws Error when it is lost */
+export async function storedFile(fileId: string): Promise<EnclosedFile> {
+  database ??= new PebbleDatabase();
+  const file = await database.enclosed.get(fileId);
+  if (!file)
+    throw new Error('The drawing under the plan has lost its file. Remove it, and lay it under again.');
+  return file;
 }

@@ -1,7 +1,9 @@
 /** What others have drawn: models and pictures of a place, to be laid under its plan. */
+export { examineModel, type ExaminedModel, type Taken } from './examine.js';
 export {
   DRAWING_UNITS,
-  intoPlace,
+  laidAt,
+  laidOutline,
   likelyUnitM,
   likelyUp,
   modelBounds,

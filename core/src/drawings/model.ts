@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/index.js';
+import type { Corner, Point } from '../geometry/index.js';
 import { FormatError } from '../formats/index.js';
 
 /** Faces of one name, three corners each, nine numbers a face, in the units of the file. */
@@ -128,15 +128,14 @@ export function intoPlace(
   { least, most }: { least: Point; most: Point },
 ): (x: number, y: number, z: number) => Point {
   const [mx, my] = [(least.x + most.x) / 2, (least.y + most.y) / 2];
-  const [cos, sin] = quarterly(turnDeg);
+  const lay = laidAt({ turnDeg, at });
   return (x, y, z) => {
     const [px, py, pz] = up === 'z' ? [x, y, z] : [x, -z, y];
-    const [dx, dy] = [unitM * (px - mx), unitM * (py - my)];
-    return { x: at.x + cos * dx - sin * dy, y: at.y + sin * dx + cos * dy, z: at.z + unitM * (pz - least.z) };
+    return lay(unitM * (px - mx), unitM * (py - my), unitM * (pz - least.z));
   };
 }
 
-/** Cosine and sine, exact for quarter turns. */
+/** Cosine and sine of degrees, exact for quarter turns. */
 function quarterly(deg: number): [number, number] {
   const quarter = deg / 90;
   if (Number.isInteger(quarter)) {
@@ -189,4 +188,26 @@ export function likelyUnitM(model: Pick<Model, 'surfaces' | 'lines'>): number {
 export function likelyUp(model: Pick<Model, 'surfaces' | 'lines'>): Up {
   const { least, most } = modelBounds(model, 'z');
   return most.z - least.z <= most.y - least.y ? 'z' : 'y';
+}
+
+/**
+ * From a drawing that is not turned, its middle at the origin, to where it is laid.
+ * @param laid degrees counter-clockwise seen from above, and where its middle comes to lie
+ */
+export function laidAt({
+  turnDeg,
+  at,
+}: Pick<ModelPose, 'turnDeg' | 'at'>): (x: number, y: number, z: number) => Point {
+  const [cos, sin] = quarterly(turnDeg);
+  return (x, y, z) => ({ x: at.x + cos * x - sin * y, y: at.y + sin * x + cos * y, z: at.z + z });
+}
+
+/** Corners of an outline that was found in a drawing, where the drawing is laid, to the millimetre. */
+export function laidOutline(corners: readonly Corner[], laid: Pick<ModelPose, 'turnDeg' | 'at'>): Corner[] {
+  const lay = laidAt(laid);
+  const mm = (m: number) => Math.round(1000 * m) / 1000;
+  return corners.map((c) => {
+    const { x, y } = lay(c.x, c.y, 0);
+    return { x: mm(x), y: mm(y) };
+  });
 }

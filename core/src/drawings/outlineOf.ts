@@ -1,4 +1,5 @@
 import { areaOf, boundsOf, crossingSides, lengthOf, type Corner } from '../geometry/index.js';
+import type { Ceiling } from '../place/index.js';
 import { chainsOf, edgesOf, faceVector, meshOf, WELD_M, type Mesh } from './mesh.js';
 import type { Model } from './model.js';
 
@@ -7,14 +8,16 @@ export interface FoundOutline {
   corners: Corner[];
   /** what it was taken from */
   from: 'floor' | 'closed line';
-  /** from the lowest to the highest face, metres; null where the model is flat */
-  heightM: number | null;
+  /** how high its walls are, metres, and how the ceiling lies on them; null where the model is flat */
+  above: { heightM: number; ceiling: Ceiling; isSimpler: boolean } | null;
 }
 
 /** No outline has more corners than a place may. */
 const MOST_CORNERS = 200;
 /** A face counts as floor or ceiling where its normal is this near to the vertical. */
 const LEVEL = 0.8;
+/** Lower is no room, metres. */
+const LEAST_HIGH_M = 0.5;
 /** Smaller is no room, square metres. */
 const LEAST_M2 = 1;
 
@@ -29,16 +32,46 @@ export function outlineOf(placed: Pick<Model, 'surfaces' | 'lines'>): FoundOutli
   if (!best) return null;
   const corners = simplified(best.map(({ x, y }) => ({ x, y })));
   if (corners.length < 3 || corners.length > MOST_CORNERS || crossingSides(corners).length > 0) return null;
-  const heights = placed.surfaces.flatMap((s) => {
-    let [least, most] = [Infinity, -Infinity];
-    for (let i = 2; i < s.triangles.length; i += 3) {
-      least = Math.min(least, s.triangles[i]!);
-      most = Math.max(most, s.triangles[i]!);
+  return { corners, from: floor ? 'floor' : 'closed line', above: heightsOver(corners, placed) };
+}
+
+/** Points this near to each other seen from above stand over each other, and heights this near are one, metres. */
+const NEAR_M = 0.03;
+
+/**
+ * How high the walls are over the corners of an outline, and how the ceiling lies on them: level, rising to one side, or to a
+ * ridge along an axis. `isSimpler` where it is none of these, and is taken as level at its highest point.
+ */
+function heightsOver(
+  corners: readonly Corner[],
+  { surfaces }: Pick<Model, 'surfaces'>,
+): FoundOutline['above'] {
+  const points = meshOf(surfaces).corners;
+  if (points.length === 0) return null;
+  const [low, high] = [Math.min(...points.map((p) => p.z)), Math.max(...points.map((p) => p.z))];
+  if (high - low < LEAST_HIGH_M) return null;
+  const near = (a: number, b: number) => Math.abs(a - b) < NEAR_M;
+  const tops = corners.map((c) =>
+    Math.max(low, ...points.filter((p) => near(p.x, c.x) && near(p.y, c.y)).map((p) => p.z)),
+  );
+  const level = { heightM: high - low, ceiling: { kind: 'flat' } as Ceiling };
+  if (tops.every((z) => near(z, high))) return { ...level, isSimpler: false };
+  const least = Math.min(...tops);
+  const highM = high - low;
+  const bounds = boundsOf(corners);
+  if (least - low > LEAST_HIGH_M)
+    for (const along of ['x', 'y'] as const) {
+      const [from, to] = [bounds.least[along], bounds.most[along]];
+      const rising = (at: number) => least + ((high - least) * (at - from)) / (to - from);
+      if (corners.every((c, i) => near(tops[i]!, rising(c[along]))))
+        return { heightM: least - low, ceiling: { kind: 'pitched', along, highM }, isSimpler: false };
+      const across = along === 'x' ? 'y' : 'x';
+      const middle = (bounds.least[across] + bounds.most[across]) / 2;
+      const isRidge = points.filter((p) => near(p.z, high)).every((p) => near(p[across], middle));
+      if (isRidge && tops.every((z) => near(z, least)))
+        return { heightM: least - low, ceiling: { kind: 'ridged', along, highM }, isSimpler: false };
     }
-    return [least, most];
-  });
-  const high = heights.length > 0 ? Math.max(...heights) - Math.min(...heights) : 0;
-  return { corners, from: floor ? 'floor' : 'closed line', heightM: high > 0.5 ? high : null };
+  return { ...level, isSimpler: true };
 }
 
 /** The border of the lowest of the large level parts; null where there is none, or its border is not closed. */

@@ -138,7 +138,7 @@ function unknownKinds(text: string): Map<string, number> {
   const kinds = new Map<string, number>();
   const from = text.search(/^\s*2\s*\r?\nENTITIES/m);
   const part = from < 0 ? '' : text.slice(from, endOfSection(text, from));
-  for (const [, kind] of part.matchAll(/^[ \t]*0[ \t]*\r?\n[ \t]*([A-Z0-9_]+)/gm))
+  for (const [, kind] of part.matchAll(/^[ \t]*0[ \t]*\r?\n[ \t]*((?:3D)?[A-Z][A-Z0-9_]*)/gm))
     if (!KNOWN.has(kind!)) kinds.set(kind!, (kinds.get(kind!) ?? 0) + 1);
   return kinds;
 }

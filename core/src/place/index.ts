@@ -20,3 +20,4 @@ export { EAR_M, MOST_SEATS, seatsOf, seatsOrNone, type AreaSeat, type AudienceAr
 export { FINISHES, type Finish } from './finishes.js';
 export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
 export { snapped, type Guide, type SnapTo } from './snap.js';
+export { drawnShape } from './drawnShape.js';

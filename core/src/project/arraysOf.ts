@@ -10,6 +10,10 @@ export function arraysOf(project: Project): Set<string> {
   return ids;
 }
 
+/** Ids of the files that are enclosed in a project, each once. */
+export const enclosedIds = ({ place }: Pick<Project, 'place'>): Set<string> =>
+  new Set(place.underlays.map((u) => u.fileId));
+
 /** The project with other ids for its arrays. @param named the new id of each */
 export function withArrayIds(project: Project, named: (id: string) => string): Project {
   const mapped = <T>(map: Record<string, T>, change: (value: T) => T): Record<string, T> =>
@@ -39,3 +43,12 @@ export function withArrayIds(project: Project, named: (id: string) => string): P
     },
   };
 }
+
+/** The project with other ids for the files that are enclosed in it. @param named the new id of each */
+export const withFileIds = (project: Project, named: (id: string) => string): Project => ({
+  ...project,
+  place: {
+    ...project.place,
+    underlays: project.place.underlays.map((u) => ({ ...u, fileId: named(u.fileId) })),
+  },
+});

@@ -2,7 +2,7 @@ import type { Point } from '../geometry/index.js';
 import { extentOf, type AudienceArea } from '../place/index.js';
 import { abbreviated } from './migratePlace.js';
 import { freeName } from './variants.js';
-import type { Fixture, Loudspeaker, Place, Seat, Spot } from './types.js';
+import type { Fixture, Loudspeaker, Place, Seat, Spot, Underlay } from './types.js';
 
 /** How far something is moved, metres. */
 export type Shift = Point;
@@ -21,6 +21,7 @@ function changed(
     spot: (s: Spot) => Spot;
     area: (a: AudienceArea) => AudienceArea;
     fixture: (f: Fixture) => Fixture;
+    underlay: (u: Underlay) => Underlay;
   },
 ): Place {
   const each = <T extends { id: string }>(list: T[], apply: (item: T) => T): T[] =>
@@ -34,6 +35,7 @@ function changed(
     spots: each(place.spots, change.spot),
     audience: each(place.audience, change.area),
     fixtures: each(place.fixtures, change.fixture),
+    underlays: each(place.underlays, change.underlay),
   };
 }
 
@@ -56,6 +58,7 @@ export const withMoved = (place: Place, ids: ReadonlySet<string>, by: Shift): Pl
       bottom: mm(f.bottom + by.z),
       top: mm(f.top + by.z),
     }),
+    underlay: (u) => ({ ...u, at: moved(u.at, by) }),
   });
 };
 
@@ -70,6 +73,7 @@ export function withoutThings(place: Place, ids: ReadonlySet<string>): Place {
     spots: [home!, ...left(spots)],
     audience: left(place.audience),
     fixtures: left(place.fixtures),
+    underlays: left(place.underlays),
   };
 }
 
@@ -194,6 +198,8 @@ export function withMirrored(place: Place, ids: ReadonlySet<string>, newId: () =
           outline: a.outline.map((c) => ({ x: c.x, y: mm(twice - c.y) })).reverse(),
         }),
         fixture: (f) => ({ ...f, y: mm(twice - f.y - f.depth) }),
+        // a drawing is not mirrored, and none is copied
+        underlay: (u) => u,
       }),
     mirroredName,
   );
@@ -217,7 +223,8 @@ export function chosenPoints(place: Place, ids: ReadonlySet<string>): { id: stri
     id: f.id,
     at: { x: f.x + f.width / 2, y: f.y + f.depth / 2, z: f.bottom },
   }));
-  return [...points, ...areas, ...fixtures].filter(({ id }) => ids.has(id));
+  const underlays = place.underlays.map(({ id, at }) => ({ id, at }));
+  return [...points, ...areas, ...fixtures, ...underlays].filter(({ id }) => ids.has(id));
 }
 
 /** The place with all that is chosen in one line across an axis, at the mean of where they are. */

@@ -11,7 +11,9 @@ export {
   type Family,
   type FloorAndEar,
   type FloorPart,
+  type EnclosedFile,
   type Fixture,
+  type Underlay,
   type Headphones,
   type KnownDistance,
   type LevelCalibration,
@@ -91,7 +93,7 @@ export { FIXTURE_KINDS, MOUNTS, PLACE_KINDS, type Mount, type PlaceKind } from '
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
-export { arraysOf, withArrayIds } from './arraysOf.js';
+export { arraysOf, enclosedIds, withArrayIds, withFileIds } from './arraysOf.js';
 export { checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';
 export {

@@ -54,6 +54,7 @@ export function drawn({ size, furniture, loudspeakers, ...place }: Stored): Stor
       const name = kind.charAt(0).toUpperCase() + kind.slice(1);
       return { ...f, id: `fixture-${i + 1}`, name, bottom, top };
     }),
+    underlays: [],
     layoutId: null,
     loudspeakers: (loudspeakers as Stored[]).map((l) => ({
       ...l,

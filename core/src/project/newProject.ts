@@ -113,6 +113,7 @@ export function newPlace({ name, kind, size, layoutId }: Omit<NewProject, 'rig'>
     seats,
     audience,
     fixtures: [],
+    underlays: [],
     layoutId: layout?.id ?? null,
     loudspeakers,
     spots: spotsAround(home, isRoom ? 0.35 : Math.min(3, size.y / 5)),

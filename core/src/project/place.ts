@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/index.js';
+import type { Up } from '../drawings/index.js';
 import type { AudienceArea, Group, Shape } from '../place/index.js';
 
 /** How a loudspeaker is held. */
@@ -89,6 +90,21 @@ export interface Family {
   loudspeakerIds: string[];
 }
 
+/** A drawing by somebody else, laid under the plan; its file is enclosed in the project. */
+export type Underlay = {
+  id: string;
+  name: string;
+  fileId: string;
+  isShown: boolean;
+  /** where its middle comes to lie; of a model that of its lowest level */
+  at: Point;
+  /** about the vertical, counter-clockwise seen from above */
+  turnDeg: number;
+} & (
+  | { kind: 'picture'; widthPx: number; heightPx: number; metresPerPixel: number; opacity: number }
+  | { kind: 'model'; up: Up; unitM: number }
+);
+
 export const PLACE_KINDS = ['listening room', 'control room', 'hall', 'open air'] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
@@ -104,6 +120,7 @@ export interface Place {
   seats: Seat[];
   audience: AudienceArea[];
   fixtures: Fixture[];
+  underlays: Underlay[];
   /** the layout that loudspeakers follow, by its id; null where they were placed freely */
   layoutId: string | null;
   loudspeakers: Loudspeaker[];

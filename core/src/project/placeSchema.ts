@@ -49,6 +49,8 @@ const group = Joi.alternatives(
   Joi.object({ kind: Joi.valid('free'), boxes: list(free, 64).min(1) }),
 );
 
+const laid = { id, name: text, fileId: id, isShown: Joi.boolean(), at: position, turnDeg: degrees };
+
 export const place = Joi.object({
   name: text,
   kind: Joi.valid(...PLACE_KINDS),
@@ -84,6 +86,25 @@ export const place = Joi.object({
       top: metres,
     }),
     1000,
+  ),
+  underlays: list(
+    Joi.alternatives(
+      Joi.object({
+        ...laid,
+        kind: Joi.valid('picture'),
+        widthPx: number.greater(0).max(1e6),
+        heightPx: number.greater(0).max(1e6),
+        metresPerPixel: number.greater(0).max(MOST_M),
+        opacity: number.min(0).max(1),
+      }),
+      Joi.object({
+        ...laid,
+        kind: Joi.valid('model'),
+        up: Joi.valid('y', 'z'),
+        unitM: number.greater(0).max(1e6),
+      }),
+    ),
+    50,
   ),
   layoutId: text.allow(null),
   loudspeakers: list(

@@ -10,7 +10,10 @@ import {
   NO_LAYOUT,
   plainLoudspeaker,
   PROJECT_VERSION,
+  enclosedIds,
   readProjectFile,
+  withFileIds,
+  type Underlay,
   writeProjectFile,
   type Project,
   type ProjectArray,
@@ -227,6 +230,38 @@ it.each<[string, Uint8Array, RegExp]>([
 ])('refuses %s with its reason', (_, bytes, reason) => {
   expect(() => readProjectFile(bytes)).toThrow(FormatError);
   expect(() => readProjectFile(bytes)).toThrow(reason);
+});
+
+it('carries the drawings that lie under the plan, as they came', () => {
+  const plan: Underlay = {
+    id: 'u1',
+    name: 'Plan',
+    fileId: 'd1',
+    isShown: true,
+    at: { x: 2, y: 1, z: 0 },
+    turnDeg: 90,
+    kind: 'picture',
+    widthPx: 400,
+    heightPx: 300,
+    metresPerPixel: 0.01,
+    opacity: 0.5,
+  };
+  const { id: _id, ...laid } = { id: '', name: 'Hall', isShown: true, at: { x: 0, y: 0, z: 0 }, turnDeg: 0 };
+  const model: Underlay = { ...laid, id: 'u2', fileId: 'd2', kind: 'model', up: 'z', unitM: 0.0254 };
+  const drawn = { ...project, place: { ...project.place, underlays: [plan, model] } };
+  const enclosed = [
+    { id: 'd1', name: 'plan.PNG', type: 'image/png', bytes: Uint8Array.of(1, 2, 3) },
+    { id: 'd2', name: 'hall.dxf', type: '', bytes: Uint8Array.of(4, 5) },
+  ];
+  const bytes = writeProjectFile(drawn, arrays, enclosed);
+  expect(Object.keys(unpackFiles(bytes, { files: 10, bytes: 1e6 }))).toEqual(
+    expect.arrayContaining(['drawings/d1.png', 'drawings/d2.dxf']),
+  );
+  const back = readProjectFile(bytes);
+  expect(back.project).toEqual(drawn);
+  expect(back.enclosed).toEqual(enclosed);
+  expect([...enclosedIds(withFileIds(drawn, (id) => `${id}-copy`))]).toEqual(['d1-copy', 'd2-copy']);
+  expect(() => writeProjectFile(drawn, arrays)).toThrow(/file d1 is missing/);
 });
 
 it('does not write a project whose data are missing', () => {

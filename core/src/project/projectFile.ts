@@ -8,10 +8,10 @@ import {
   unpackFiles,
   writeWav,
 } from '../formats/index.js';
-import { arraysOf } from './arraysOf.js';
+import { arraysOf, enclosedIds } from './arraysOf.js';
 import { migrateProject } from './migrate.js';
 import { checkProject } from './schema.js';
-import { PROJECT_VERSION, type Project, type ProjectArray } from './types.js';
+import { PROJECT_VERSION, type EnclosedFile, type Project, type ProjectArray } from './types.js';
 
 const FORMAT = 'pebble-hall project';
 /** Five arrays for every sweep that a project may hold. */
@@ -23,16 +23,23 @@ interface Manifest {
   project: unknown;
   /** CRC-32 of the WAV file, as a zip reader need not check its own */
   arrays: { id: string; kind: 'trace' | 'filter'; zero: number; crc: number }[];
+  /** files of others that lie beside it as they came; files of before there were any have no such list */
+  enclosed?: { id: string; name: string; type: string; crc: number }[];
 }
 
 /** Minus infinity (a level of nothing; `marginDb` is what `snrDb` was called up to version 7) has no form in JSON; it is written as null by JSON itself and read back here. */
 const LEVEL_KEYS = new Set(['snrDb', 'marginDb', 'noiseDb', 'signalDb', 'distortionDb']);
 
 /**
- * A project as one file: a zip of project.json and a WAV (float 32) for every impulse response and filter.
- * @throws RangeError when an array that the project refers to is missing
+ * A project as one file: a zip of project.json, a WAV (float 32) for every impulse response and filter, and the drawings of
+ * others as they came.
+ * @throws RangeError when an array or a file that the project refers to is missing
  */
-export function writeProjectFile(project: Project, arrays: ProjectArray[]): Uint8Array {
+export function writeProjectFile(
+  project: Project,
+  arrays: ProjectArray[],
+  enclosed: EnclosedFile[] = [],
+): Uint8Array {
   const byId = new Map(arrays.map((a) => [a.id, a]));
   const files: Record<string, Uint8Array> = {};
   const manifest: Manifest = { format: FORMAT, version: PROJECT_VERSION, project, arrays: [] };
@@ -43,6 +50,13 @@ export function writeProjectFile(project: Project, arrays: ProjectArray[]): Uint
     manifest.arrays.push({ id, kind: array.kind, zero: array.zero, crc: crc32(wav) });
     files[pathOf(array)] = wav;
   }
+  for (const id of enclosedIds(project)) {
+    const file = enclosed.find((f) => f.id === id);
+    if (!file) throw new RangeError(`writeProjectFile: file ${id} is missing`);
+    const { name, type, bytes } = file;
+    (manifest.enclosed ??= []).push({ id, name, type, crc: crc32(bytes) });
+    files[enclosedPath(file)] = bytes;
+  }
   files['project.json'] = bytesOfText(JSON.stringify(manifest, null, 1));
   return packFiles(files);
 }
@@ -51,7 +65,11 @@ export function writeProjectFile(project: Project, arrays: ProjectArray[]): Uint
  * Reads a project file.
  * @throws FormatError with the reason: cut off, damaged, newer, too large, or not a project
  */
-export function readProjectFile(zip: Uint8Array): { project: Project; arrays: ProjectArray[] } {
+export function readProjectFile(zip: Uint8Array): {
+  project: Project;
+  arrays: ProjectArray[];
+  enclosed: EnclosedFile[];
+} {
   const files = unpackFiles(zip, LIMITS);
   const json = files['project.json'];
   if (!json) throw new FormatError('The file holds no project.json, so it is not a Pebble Hall project.');
@@ -93,8 +111,23 @@ export function readProjectFile(zip: Uint8Array): { project: Project; arrays: Pr
     }
     return { id, kind: about.kind === 'filter' ? 'filter' : 'trace', rate, zero: about.zero, samples };
   });
-  return { project, arrays };
+  const listed = new Map((Array.isArray(manifest.enclosed) ? manifest.enclosed : []).map((f) => [f.id, f]));
+  const enclosed = [...enclosedIds(project)].map((id): EnclosedFile => {
+    const about = listed.get(id);
+    const bytes = about && files[enclosedPath(about)];
+    if (!about || !bytes) throw new FormatError(`The file lacks a drawing that lies under the plan (${id}).`);
+    if (crc32(bytes) !== about.crc)
+      throw new FormatError(`The drawing “${about.name}” in the file is damaged.`);
+    return { id, name: String(about.name), type: String(about.type ?? ''), bytes };
+  });
+  return { project, arrays, enclosed };
 }
+
+/** Under its id, with the ending that tells other programs what it is. */
+const enclosedPath = ({ id, name }: { id: string; name: string }) => {
+  const ending = /\.[a-z0-9]{1,5}$/i.exec(String(name))?.[0].toLowerCase() ?? '';
+  return `drawings/${id}${ending}`;
+};
 
 const pathOf = ({ kind, id }: { kind: string; id: string }) =>
   `${kind === 'filter' ? 'filters' : 'traces'}/${id}.wav`;

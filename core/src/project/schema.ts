@@ -113,7 +113,8 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
   const { shape, loudspeakers: all, audience } = project.place;
   if (shape.walls.length !== shape.outline.length)
     return { problem: `the room has ${shape.outline.length} corners and ${shape.walls.length} walls` };
-  const ids = [...all, ...audience, ...project.place.fixtures, ...project.place.seats].map((t) => t.id);
+  const { fixtures, seats, underlays } = project.place;
+  const ids = [...all, ...audience, ...fixtures, ...seats, ...underlays].map((t) => t.id);
   if (new Set(ids).size < ids.length) return { problem: 'two things of the place have the same id' };
   if (!project.variants.some((v) => v.id === project.variantId))
     return { problem: 'the variant that is worked on is not in the project' };

@@ -58,6 +58,16 @@ export interface Project {
   chainId: string | null;
 }
 
+/** A file of somebody else's that a project refers to, as it came. */
+export interface EnclosedFile {
+  id: string;
+  /** with its ending */
+  name: string;
+  /** MIME type; empty where it has none */
+  type: string;
+  bytes: Uint8Array;
+}
+
 /** Samples that a project refers to: an impulse response or a filter. */
 export interface ProjectArray {
   id: string;

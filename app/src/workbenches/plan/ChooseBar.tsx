@@ -32,6 +32,8 @@ export function ChooseBar({ project, selected, onSelected }: ChooseBarProps) {
   const count = selected.size;
   const chosen = project.place.loudspeakers.filter((l) => selected.has(l.id));
   const areLocked = chosen.length > 0 && chosen.every((l) => l.locked);
+  // a drawing by others is not copied: it lies under the whole place
+  const isCopied = !project.place.underlays.some((u) => selected.has(u.id));
   if (count === 0) return null;
   const copy = async (label: string, make: typeof withMirrored) => {
     let made: ReadonlySet<string> = selected;
@@ -61,6 +63,7 @@ export function ChooseBar({ project, selected, onSelected }: ChooseBarProps) {
         variant="default"
         aria-label="Duplicate"
         title="Duplicate"
+        disabled={!isCopied}
         onClick={() => void copy('duplicated', (p, ids, newId) => withDuplicates(p, ids, newId, BESIDE))}
       >
         <IconCopy size={15} />
@@ -69,6 +72,7 @@ export function ChooseBar({ project, selected, onSelected }: ChooseBarProps) {
         variant="default"
         aria-label="Mirror to the other side"
         title="Mirror to the other side of the centre line"
+        disabled={!isCopied}
         onClick={() => void copy('mirrored', withMirrored)}
       >
         <IconFlipHorizontal size={15} style={{ transform: 'rotate(90deg)' }} />

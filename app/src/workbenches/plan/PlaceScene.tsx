@@ -23,7 +23,9 @@ import {
   Vector2,
   Vector3,
 } from 'three';
+import type { LookOfUnderlay } from '../../services/underlays';
 import { useAlike } from '../../services/useDerived';
+import { UnderlayModel } from './underlays/UnderlayModel';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 export interface PlaceSceneProps {
@@ -31,6 +33,8 @@ export interface PlaceSceneProps {
   selected: ReadonlySet<string>;
   /** ids of what something is wrong with */
   marked: ReadonlySet<string>;
+  /** models that lie under the plan, by their ids */
+  seen: ReadonlyMap<string, LookOfUnderlay>;
   onSelect: (id: string, adds: boolean) => void;
   /** from outside, all of it at once; or from the home spot, as one sits there */
   stand: 'outside' | 'home';
@@ -47,7 +51,7 @@ const colour = (name: string) =>
 
 /** The place in three dimensions, turned by hand. */
 export default function PlaceScene(props: PlaceSceneProps) {
-  const { place, selected, marked, onSelect } = props;
+  const { place, selected, marked, seen, onSelect } = props;
   const pick = (id: string) => ({
     onClick: (event: ThreeEvent<MouseEvent>) => {
       event.stopPropagation();
@@ -70,6 +74,12 @@ export default function PlaceScene(props: PlaceSceneProps) {
       {facetsOf(place.shape).map((facet, i) => (
         <Face key={i} facet={facet} />
       ))}
+      {place.underlays.map((u) => {
+        const look = seen.get(u.id);
+        return u.isShown && look?.kind === 'model' ? (
+          <UnderlayModel key={u.id} underlay={u} look={look} color={tint(u.id, '--soft')} />
+        ) : null;
+      })}
       {place.fixtures.map((f) => (
         <group key={f.id} {...pick(f.id)}>
           <FixtureBox fixture={f} color={tint(f.id, '--line')} />

@@ -7,7 +7,16 @@ import { placeProblemWords } from '../../words/placeProblems';
 import { readPlace } from './readPlace';
 
 /** The plan read aloud: how large the place is, how it would ring, who sits where, what cannot be. */
-export function PlanNotes({ project, problems }: { project: Project; problems: readonly PlaceProblem[] }) {
+export function PlanNotes({
+  project,
+  problems,
+  lost,
+}: {
+  project: Project;
+  problems: readonly PlaceProblem[];
+  /** what is wrong with drawings that lie under the plan */
+  lost: readonly string[];
+}) {
   const { place, rig } = project;
   const lines = readPlace(place);
   const rehearse = () =>
@@ -28,6 +37,11 @@ export function PlanNotes({ project, problems }: { project: Project; problems: r
       {problems.map((problem, i) => (
         <Note key={i} number={lines.length + i + 1} attention>
           {placeProblemWords(problem, place, theProcessor().profile.model)}
+        </Note>
+      ))}
+      {lost.map((text, i) => (
+        <Note key={text} number={lines.length + problems.length + i + 1} attention>
+          {text}
         </Note>
       ))}
       {fittedOf(project).length > 0 ? (

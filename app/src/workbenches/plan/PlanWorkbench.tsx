@@ -5,6 +5,7 @@ import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { PlaceDrawing, projectionOf, type SpotState, type Thing, type View } from '../../drawing';
 import { isSpotTaken } from '@pebble-hall/core/project';
 import { theProcessor } from '../../services/theProcessor';
+import { useUnderlays } from '../../services/underlays';
 import { markedBy } from '../../words/placeProblems';
 import { AddMenu } from './AddMenu';
 import { ChooseBar } from './ChooseBar';
@@ -22,9 +23,10 @@ import { SaveDrawing } from './SaveDrawing';
 import { ShapeCard } from './ShapeCard';
 import { ThingCards } from './ThingCards';
 import { useWindow } from './useWindow';
+import { UnderlayMenu } from './underlays/UnderlayMenu';
 import { usePlan } from './usePlan';
 
-const LIVE: readonly Thing['kind'][] = ['spot', 'loudspeaker', 'seat', 'area', 'fixture'];
+const LIVE: readonly Thing['kind'][] = ['spot', 'loudspeaker', 'seat', 'area', 'fixture', 'underlay'];
 const WITH_WALLS = [...LIVE, 'corner'] as const;
 /** Metres per press of an arrow key; ten times with Shift, a tenth with Alt. */
 const STEP_M = 0.1;
@@ -41,6 +43,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
   const frame = useRef<HTMLDivElement>(null);
   const projection = useMemo(() => projectionOf(place.shape, view), [place.shape, view]);
   const look = useWindow(projection);
+  const { seen, problems: lost } = useUnderlays(place);
   const { profile } = theProcessor();
   const problems = useMemo(() => placeProblems(place, profile), [place, profile]);
   const stateOf = (id: string): SpotState =>
@@ -99,6 +102,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
           }}
         />
         <AddMenu project={project} onAdded={(ids) => plan.setSelected(new Set(ids))} />
+        <UnderlayMenu place={project.place} selected={selected} onSelected={plan.setSelected} />
         <Button
           size="compact-md"
           variant={wallsOn ? 'light' : 'default'}
@@ -152,6 +156,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
               place={place}
               selected={selected}
               marked={markedBy(problems)}
+              seen={seen}
               onSelect={(id, adds) => plan.select({ kind: 'loudspeaker', id }, adds)}
             />
           ) : (
@@ -161,6 +166,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
               stateOf={stateOf}
               selected={selected}
               marked={markedBy(problems)}
+              seen={seen}
               live={wallsOn ? WITH_WALLS : LIVE}
               onSelect={choose}
               onDrag={ruler.isOn ? undefined : plan.drag}
@@ -175,7 +181,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
               caption={
                 ruler.isOn
                   ? rulerWords(ruler.points, place)
-                  : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes. Wheel and background: nearer and aside.'
+                  : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.'
               }
               over={(p) => (
                 <>
@@ -188,7 +194,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
           )}
         </div>
       )}
-      <PlanNotes project={project} problems={problems} />
+      <PlanNotes project={project} problems={problems} lost={lost} />
       <div
         className="shore"
         style={{ gridColumn: '1 / 3', gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}

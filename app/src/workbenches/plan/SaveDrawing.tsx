@@ -44,7 +44,11 @@ export function SaveDrawing({
       </Menu.Target>
       <Menu.Dropdown>
         {isThree ? null : (
-          <Menu.Item onClick={guarded(() => saveFile(`${name}.svg`, standaloneSvg(svg()), 'image/svg+xml'))}>
+          <Menu.Item
+            onClick={guarded(async () =>
+              saveFile(`${name}.svg`, await standaloneSvg(svg()), 'image/svg+xml'),
+            )}
+          >
             As SVG
           </Menu.Item>
         )}
@@ -60,8 +64,8 @@ export function SaveDrawing({
           As PNG
         </Menu.Item>
         <Menu.Item
-          onClick={guarded(() =>
-            printDrawing(isThree ? `<img src="${scene()}" alt="">` : standaloneSvg(svg()), place.name),
+          onClick={guarded(async () =>
+            printDrawing(isThree ? `<img src="${scene()}" alt="">` : await standaloneSvg(svg()), place.name),
           )}
         >
           Print

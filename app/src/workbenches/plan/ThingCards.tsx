@@ -4,6 +4,7 @@ import { FixtureCard } from './FixtureCard';
 import { GroupCard } from './GroupCard';
 import { ChannelCard, LoudspeakerCard } from './LoudspeakerCards';
 import { PointCard } from './PointCard';
+import { UnderlayCard } from './underlays/UnderlayCard';
 import { SeveralCard } from './SeveralCard';
 
 interface ThingCardsProps {
@@ -26,6 +27,8 @@ export function ThingCards({ project, selected, onSelected }: ThingCardsProps) {
         <GroupCard project={project} loudspeaker={loudspeaker} />
       </>
     );
+  const underlay = place.underlays.find((u) => u.id === id);
+  if (underlay) return <UnderlayCard key={underlay.id} project={project} underlay={underlay} />;
   const area = place.audience.find((a) => a.id === id);
   if (area) return <AreaCards project={project} area={area} />;
   const fixture = place.fixtures.find((f) => f.id === id);

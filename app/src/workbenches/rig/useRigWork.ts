@@ -39,7 +39,7 @@ export function useRigWork(project: Project, change: Change, { run, setProgress 
           const kept = await change(
             `check of ${loudspeaker.name}`,
             (p) => ({ ...p, rig: { ...p.rig, checks: { ...p.rig.checks, [id]: found } } }),
-            [array],
+            { arrays: [array] },
           );
           if (!kept) return;
         }

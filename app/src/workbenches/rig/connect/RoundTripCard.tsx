@@ -51,15 +51,17 @@ export function RoundTripCard({
             },
           },
         }),
-        [
-          {
-            id: traceId,
-            kind: 'trace',
-            rate: impulse.rate,
-            zero: impulse.zero,
-            samples: Float32Array.from(impulse.samples),
-          },
-        ],
+        {
+          arrays: [
+            {
+              id: traceId,
+              kind: 'trace',
+              rate: impulse.rate,
+              zero: impulse.zero,
+              samples: Float32Array.from(impulse.samples),
+            },
+          ],
+        },
       );
       if (kept) onTaken();
     });

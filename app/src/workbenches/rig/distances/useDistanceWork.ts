@@ -70,7 +70,7 @@ export function useDistanceWork(project: Project, change: Change, { run, setProg
               ),
             },
           }),
-          arrays,
+          { arrays },
         );
         if (!kept) return;
       }
