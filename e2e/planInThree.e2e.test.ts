@@ -1,3 +1,4 @@
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startServer } from './support/server.mjs';
 import { User } from './support/user';
@@ -46,6 +47,12 @@ it('a place in 3D shares what is chosen, is turned, and is seen from the home sp
   await user.press('From the home spot');
   const home = await scene();
   expect(home).not.toBe(turned);
+  // one walks by keys, and what is chosen stays where it is
+  const before = await user.textOf('What the plan says');
+  await user.driver.actions().sendKeys(Key.ARROW_LEFT, Key.ARROW_LEFT, Key.PAGE_UP).perform();
+  expect(await scene()).not.toBe(home);
+  expect(await user.textOf('What the plan says')).toBe(before);
+  await user.find('//button[@aria-label="Undo"]');
   await user.press('From the home spot');
   await user.press('Fit');
   await user.among('Seen from', 'Above');

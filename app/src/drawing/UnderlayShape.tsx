@@ -4,7 +4,8 @@ import { memo } from 'react';
 import type { Projection } from './projection';
 
 /** A drawing by somebody else as it looks: where the picture is to be had, or the edges of the model, its middle at the origin. */
-export type SeenUnderlay = { kind: 'picture'; url: string } | { kind: 'model'; ends: Float32Array };
+export type SeenUnderlay =
+  { kind: 'picture'; url: string } | { kind: 'model'; ends: Float32Array; openEnds: Float32Array };
 
 /** It lies under everything: a picture seen from above, a model from everywhere. */
 export const UnderlayShape = memo(function UnderlayShape({
@@ -46,6 +47,16 @@ export const UnderlayShape = memo(function UnderlayShape({
         strokeOpacity={isChosen ? 1 : 0.75}
         fill="none"
       />
+      {isChosen && look.openEnds.length > 0 ? (
+        <path
+          d={edgePath(look.openEnds, underlay, projection)}
+          stroke="var(--buoy)"
+          strokeWidth={2.6}
+          fill="none"
+        >
+          <title>Open here: one face only has this edge</title>
+        </path>
+      ) : null}
     </>
   );
 });

@@ -4,7 +4,7 @@ import { storedFile } from './storedArrays';
 
 const examine = async (file: { name: string; bytes: Uint8Array }, taken: Taken) => {
   const seen = examineModel(await readModel(file.name, file.bytes), taken);
-  return handOver(seen, [seen.ends, seen.triangles]);
+  return handOver(seen, [seen.ends, seen.openEnds, seen.triangles]);
 };
 
 const jobs = {

@@ -33,6 +33,11 @@ it('guesses where the format does not say, and says that it did', async () => {
   expect(seen.size).toEqual({ x: 8, y: 5, z: 3 });
   expect(seen.outline).toMatchObject({ from: 'floor', above: { heightM: 3 } });
   expect(seen.triangles).toHaveLength(12 * 9);
+  expect(seen.openEnds).toHaveLength(0);
+  const open = examineModel(await readModel('a.obj', bytesOfText(boxObj(undefined, ['Ceiling']))), AS_IT_IS);
+  // the four upper edges, all at the height of the walls
+  expect(open.openEnds).toHaveLength(4 * 6);
+  expect([...open.openEnds].filter((_, i) => i % 3 === 2).every((z) => z === 3)).toBe(true);
   expect(Math.min(...seen.triangles.filter((_, i) => i % 3 === 2))).toBe(0);
 });
 

@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import { likelyUnitM, likelyUp, modelBounds, placedModel, type Model, type Up } from './model.js';
-import { drawnEdges, modelReport, type ModelReport } from './modelReport.js';
+import { drawnEdges, modelReport, openEnds, type ModelReport } from './modelReport.js';
 import { outlineOf, type FoundOutline } from './outlineOf.js';
 
 /** How a model is taken: null leaves it to what its file says, or what fits a place. */
@@ -26,6 +26,8 @@ export interface ExaminedModel {
   outline: FoundOutline | null;
   /** both ends of each edge that is drawn, six numbers */
   ends: Float32Array;
+  /** both ends of each edge at which a mesh is open, likewise */
+  openEnds: Float32Array;
   /** how many edges there are; more than are drawn where there are too many */
   edges: number;
   /** all faces, nine numbers each */
@@ -59,6 +61,7 @@ export function examineModel(model: Model, taken: Taken): ExaminedModel {
     },
     outline: outlineOf(placed),
     ends,
+    openEnds: openEnds(placed),
     edges: of,
     triangles,
   };

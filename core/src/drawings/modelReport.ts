@@ -1,5 +1,5 @@
 import { distanceBetween } from '../geometry/index.js';
-import { bend, chainsOf, edgesOf, meshOf } from './mesh.js';
+import { bend, chainsOf, edgesOf, meshOf, type Edge, type Mesh } from './mesh.js';
 import type { Model } from './model.js';
 
 /** What a model turned out to be, once it is in metres. */
@@ -47,6 +47,18 @@ function tally<T extends { name: string }>(
   return [...sums].sort((a, b) => b[1] - a[1]);
 }
 
+/** Both ends of edges that belong to one face only, six numbers each; of very many the first. @param placed in metres, z up */
+export function openEnds(placed: Pick<Model, 'surfaces'>): Float32Array {
+  const mesh = meshOf(placed.surfaces);
+  const open = edgesOf(mesh)
+    .filter((e) => e.faces.length === 1)
+    .slice(0, MOST_DRAWN_EDGES);
+  return Float32Array.from(open.flatMap((e) => endsOf(mesh, e)));
+}
+
+const endsOf = ({ corners }: Mesh, { from, to }: Edge): number[] =>
+  [from, to].flatMap((n) => [corners[n]!.x, corners[n]!.y, corners[n]!.z]);
+
 /** Faces that meet at less are drawn as one: cosine of 20 degrees. */
 const SMOOTH = Math.cos((20 * Math.PI) / 180);
 /** So many lines are drawn; of more the longest. */
@@ -61,9 +73,7 @@ export function drawnEdges(placed: Pick<Model, 'surfaces' | 'lines'>): { ends: F
   const mesh = meshOf(placed.surfaces);
   const all: number[][] = edgesOf(mesh)
     .filter((e) => e.faces.length !== 2 || bend(mesh, e) < SMOOTH)
-    .map(({ from, to }) =>
-      [from, to].flatMap((n) => [mesh.corners[n]!.x, mesh.corners[n]!.y, mesh.corners[n]!.z]),
-    );
+    .map((e) => endsOf(mesh, e));
   for (const { points, isClosed } of placed.lines) {
     for (let i = 0; i + 5 < points.length; i += 3) all.push([...points.subarray(i, i + 6)]);
     if (isClosed && points.length >= 9) all.push([...points.subarray(-3), ...points.subarray(0, 3)]);

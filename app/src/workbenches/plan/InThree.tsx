@@ -33,6 +33,11 @@ export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
       <Suspense fallback={<p className="quiet">Making the scene …</p>}>
         <PlaceScene {...props} stand={stand} fitted={fitted} />
       </Suspense>
+      <small className="quiet" style={{ position: 'absolute', left: 14, bottom: 12 }}>
+        {stand === 'home'
+          ? 'Drag to look around. Arrow keys walk, Page Up and Page Down rise and sink, with Shift a metre.'
+          : 'Drag to turn it, wheel for nearer and farther.'}
+      </small>
       <div style={{ position: 'absolute', right: 10, bottom: 8, display: 'flex', gap: 6 }}>
         <Button size="compact-sm" variant="default" onClick={() => setFitted(fitted + 1)}>
           Fit
@@ -41,7 +46,11 @@ export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
           size="compact-sm"
           variant={stand === 'home' ? 'light' : 'default'}
           aria-pressed={stand === 'home'}
-          onClick={() => setStand(stand === 'home' ? 'outside' : 'home')}
+          onClick={(event) => {
+            setStand(stand === 'home' ? 'outside' : 'home');
+            // so that keys walk at once
+            event.currentTarget.closest('.plot')?.querySelector('canvas')?.focus();
+          }}
         >
           From the home spot
         </Button>

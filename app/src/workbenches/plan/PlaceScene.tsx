@@ -1,14 +1,6 @@
 import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
-import {
-  boxesOf,
-  EAR_M,
-  extentOf,
-  facetsOf,
-  floorAt,
-  seatsOrNone,
-  type Facet,
-} from '@pebble-hall/core/place';
-import type { Fixture, Loudspeaker, Place } from '@pebble-hall/core/project';
+import { boxesOf, facetsOf, seatsOrNone, type Facet } from '@pebble-hall/core/place';
+import type { Fixture, Loudspeaker } from '@pebble-hall/core/project';
 import type { Point } from '@pebble-hall/core/geometry';
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import {
@@ -24,26 +16,17 @@ import {
   Vector3,
 } from 'three';
 import type { LookOfUnderlay } from '../../services/underlays';
-import { useAlike } from '../../services/useDerived';
+import { Camera, inScene, type CameraProps } from './PlaceCamera';
 import { UnderlayModel } from './underlays/UnderlayModel';
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
-export interface PlaceSceneProps {
-  place: Place;
+export interface PlaceSceneProps extends CameraProps {
   selected: ReadonlySet<string>;
   /** ids of what something is wrong with */
   marked: ReadonlySet<string>;
   /** models that lie under the plan, by their ids */
   seen: ReadonlyMap<string, LookOfUnderlay>;
   onSelect: (id: string, adds: boolean) => void;
-  /** from outside, all of it at once; or from the home spot, as one sits there */
-  stand: 'outside' | 'home';
-  /** changes when all of it shall be seen again */
-  fitted: number;
 }
-
-/** Ours lies on x and y with z up; that of the scene has y up, and is turned, not mirrored. */
-const inScene = ({ x, y, z }: Point) => new Vector3(x, z, -y);
 
 /** A colour of the page by its name, as it is in Daylight or Dusk now. */
 const colour = (name: string) =>
@@ -111,42 +94,6 @@ export default function PlaceScene(props: PlaceSceneProps) {
       ))}
     </Canvas>
   );
-}
-
-/** Where the camera is, turned by hand from there. */
-function Camera({ place, stand, fitted }: PlaceSceneProps) {
-  const { camera, gl, invalidate } = useThree();
-  const controls = useRef<OrbitControls | null>(null);
-  useEffect(() => {
-    const made = new OrbitControls(camera, gl.domElement);
-    made.addEventListener('change', () => invalidate());
-    controls.current = made;
-    return () => made.dispose();
-  }, [camera, gl, invalidate]);
-  const { position } = place.spots[0]!;
-  // the same view is not taken again because something else in the place has moved
-  const view = useAlike({
-    ...extentOf(place.shape),
-    home: { ...position, z: Math.max(position.z, floorAt(place.shape, position) + EAR_M.seated) },
-    stand,
-    fitted,
-  });
-  useEffect(() => {
-    const target = controls.current?.target;
-    if (view.stand === 'outside') {
-      const [low, high] = [inScene(view.least), inScene(view.most)];
-      const middle = low.clone().add(high).multiplyScalar(0.5);
-      camera.position.copy(middle).add(new Vector3(0.34, 0.5, 0.72).multiplyScalar(low.distanceTo(high)));
-      target?.copy(middle);
-    } else {
-      camera.position.copy(inScene(view.home));
-      // one looks ahead to where x is 0; the point turned about lies just before the eyes
-      target?.copy(camera.position).add(new Vector3(-0.4, 0, 0));
-    }
-    controls.current?.update();
-    invalidate();
-  }, [view, camera, invalidate]);
-  return null;
 }
 
 /** A flat face, seen through from either side, with its edges. */
