@@ -5,7 +5,7 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const resolve = { conditions: ['pebble-source', 'import', 'module', 'default'] };
 const ssr = { resolve };
 const BARS = '**/*.bars.test.ts';
-const unit = (name: string, dir: string) => ({
+const unit = (name: string, dir: string, more: object = {}) => ({
   resolve,
   ssr,
   test: {
@@ -14,8 +14,13 @@ const unit = (name: string, dir: string) => ({
     exclude: [...configDefaults.exclude, BARS],
     environment: 'node',
     testTimeout: 60_000,
+    ...more,
   },
 });
+/** Pure functions: their files may share what a worker has read. */
+const SHARED = { isolate: false };
+/** These put something in the place of a module, of the clock or of the database. */
+const ALONE = ['services', 'store', 'ports'].map((part) => `app/src/${part}/**/*.test.ts`);
 
 /** Another browser beside them would take sound from these. */
 const REAL_AUDIO = ['e2e/realRig.e2e.test.ts', 'e2e/contract.e2e.test.ts', 'e2e/ownRoom.e2e.test.ts'];
@@ -45,9 +50,10 @@ export default defineConfig({
   test: {
     sequence: { sequencer: SlowFirst },
     projects: [
-      unit('core', 'core/src'),
-      unit('stand-ins', 'stand-ins/src'),
-      unit('app', 'app/src'),
+      unit('core', 'core/src', SHARED),
+      unit('stand-ins', 'stand-ins/src', SHARED),
+      unit('app', 'app/src', { ...SHARED, exclude: [...configDefaults.exclude, BARS, ...ALONE] }),
+      unit('app-alone', 'app/src', { include: ALONE }),
       unit('demo', 'demo'),
       // bars over many seeds and draws: `npm run bars`
       {

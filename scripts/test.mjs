@@ -16,7 +16,7 @@ let passed = 0;
 let failed = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
-  ['Unit tests', ['core', 'stand-ins', 'app', 'demo'], `--maxWorkers=${availableParallelism()}`],
+  ['Unit tests', ['core', 'stand-ins', 'app', 'app-alone', 'demo'], `--maxWorkers=${availableParallelism()}`],
   ['Browser tests', ['e2e'], '--maxWorkers=2'],
   ['Browser tests of real audio', ['real-audio']],
 ])) {

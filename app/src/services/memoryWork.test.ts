@@ -5,6 +5,7 @@ import { houseMemory, packFilters, Processor, SKERRY } from '@pebble-hall/stand-
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { netLoftProject } from '../../../demo/netLoftProject';
 import { StandInProcessor } from '../ports/processor';
+import type { Brought } from '../store';
 
 /** What outlives a page: what was stored, and the processor. */
 const world = {
@@ -50,7 +51,7 @@ vi.mock('../store', () => ({
   projectNow: () => world.project,
   repository: () => ({ array: (id: string) => Promise.resolve(world.arrays.get(id)) }),
   projectOwner: () => ({
-    change: (_: string, change: (p: Project) => Project, arrays: ProjectArray[] = []) =>
+    change: (_: string, change: (p: Project) => Project, { arrays = [] }: Brought = {}) =>
       step(() => {
         for (const array of arrays) world.arrays.set(array.id, array);
         world.project = change(world.project);
