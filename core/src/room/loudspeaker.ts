@@ -28,7 +28,10 @@ export interface LoudspeakerModel {
 }
 
 /** Sections of a loudspeaker on axis, without its level. */
-export function loudspeakerSections({ low, high, resonances }: LoudspeakerModel, rate: number): Biquad[] {
+export function loudspeakerSections(
+  { low, high, resonances }: Pick<LoudspeakerModel, 'low' | 'high' | 'resonances'>,
+  rate: number,
+): Biquad[] {
   return [
     ...butterworth('highpass', low.order, low.frequency, rate),
     ...butterworth('lowpass', high.order, high.frequency, rate),

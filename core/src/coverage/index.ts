@@ -1,0 +1,25 @@
+/** Where loudspeakers reach: direct sound over surfaces and seats, as maps, lines and figures. */
+export { bandMean, bandPlan, THIRDS, type BandPlan } from './bands.js';
+export {
+  fieldPower,
+  firstArrivalS,
+  mirrored,
+  MOST_SOURCES,
+  NEAREST_M,
+  sourceField,
+  type FieldRequest,
+  type FieldSource,
+  type Ground,
+  type SourceField,
+} from './field.js';
+export { gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
+export { crossings, isoLines } from './isoLines.js';
+export {
+  arrivalMap,
+  levelMap,
+  type CoverageChannel,
+  type LevelMapRequest,
+  type MapBand,
+  type PlacedBox,
+  type RadiatingModel,
+} from './levelMap.js';

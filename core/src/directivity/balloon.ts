@@ -1,0 +1,175 @@
+import { needWithin } from '../limits/index.js';
+import { crossoverTrace, type WayFilter } from './wayFilter.js';
+import { radiatorGain, type Complex, type Radiator } from './radiators.js';
+
+/** One way of a loudspeaker: what radiates, where from, and what of the signal it gets. */
+export interface Way {
+  radiator: Radiator;
+  /** from the point that the loudspeaker is placed by, metres */
+  ahead: number;
+  left: number;
+  up: number;
+  gainDb: number;
+  filters: WayFilter[];
+}
+
+/** Step of a balloon off the axis; about it, it has as many as its radiation asks for. */
+export const ANGLE_STEP_DEG = 1;
+export const ANGLES = 180 / ANGLE_STEP_DEG + 1;
+const STEPS_ABOUT = [36, 72, 120, 180, 360];
+/** So far, radians, the phase of what lies farthest apart may turn from one step about the axis to the next. */
+const MOST_TURN = 0.7;
+
+/** How many steps about the axis hold what some ways radiate: few where it is alike all about. */
+export function aboutsFor(ways: readonly Way[], k: number): number {
+  const reach = Math.max(
+    ...ways.map(({ left, up, radiator }) => {
+      const own = radiator.kind === 'opening' ? Math.hypot(radiator.widthM, radiator.heightM) / 2 : 0;
+      return Math.hypot(left, up) + own;
+    }),
+  );
+  if (reach === 0) return 4;
+  return STEPS_ABOUT.find((n) => (k * reach * 2 * Math.PI) / n <= MOST_TURN) ?? STEPS_ABOUT.at(-1)!;
+}
+
+/**
+ * Radiation of a loudspeaker in all directions at one frequency, far away, against that on its axis: complex, as heard from the
+ * point that it is placed by. `[angle][about]`, from the axis to behind it, and about it from its left over its upper side.
+ */
+export interface Layer {
+  frequency: number;
+  /** steps about the axis */
+  abouts: number;
+  re: Float32Array;
+  im: Float32Array;
+}
+
+/** One for each frequency, ascending. */
+export type Balloon = Layer[];
+
+/**
+ * A layer of a loudspeaker from its ways: each its radiator, its filters and the way its place makes shorter or longer.
+ * @param ways at least one
+ * @param frequency Hz
+ * @param speed of sound, m/s
+ * @throws RangeError where the ways cancel on the axis: then nothing can be told against it
+ */
+export function layerOf(ways: readonly Way[], frequency: number, speed: number): Layer {
+  needWithin('layerOf', 'frequency in Hz', frequency, 1, 200_000);
+  needWithin('layerOf', 'speed of sound in m/s', speed, 100, 2000);
+  const k = (2 * Math.PI * frequency) / speed;
+  const abouts = aboutsFor(ways, k);
+  const parts = ways.map((way) => ({
+    way,
+    drive: driven(way, frequency),
+    gain: tabled(radiatorGain(way.radiator, k), way.radiator.kind === 'opening' ? abouts : null),
+  }));
+  const re = new Float32Array(ANGLES * abouts);
+  const im = new Float32Array(ANGLES * abouts);
+  const sum = (i: number, j: number): Complex => {
+    const angle = (i * ANGLE_STEP_DEG * Math.PI) / 180;
+    const about = (j * 2 * Math.PI) / abouts;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    let [x, y] = [0, 0];
+    for (const { way, drive, gain } of parts) {
+      const nearer = k * (way.ahead * c + s * (way.left * Math.cos(about) + way.up * Math.sin(about)));
+      const [p, q] = [Math.cos(nearer), Math.sin(nearer)];
+      const g = gain(i, j);
+      const [a, b] = [drive.re * p - drive.im * q, drive.re * q + drive.im * p];
+      x += a * g.re - b * g.im;
+      y += a * g.im + b * g.re;
+    }
+    return { re: x, im: y };
+  };
+  const axis = sum(0, 0);
+  const power = axis.re ** 2 + axis.im ** 2;
+  if (!(power > 1e-12))
+    throw new RangeError(`layerOf: the ways cancel each other on the axis at ${frequency} Hz`);
+  for (let i = 0; i < ANGLES; i++)
+    for (let j = 0; j < abouts; j++) {
+      const s = sum(i, j);
+      re[i * abouts + j] = (s.re * axis.re + s.im * axis.im) / power;
+      im[i * abouts + j] = (s.im * axis.re - s.re * axis.im) / power;
+    }
+  return { frequency, abouts, re, im };
+}
+
+const driven = ({ gainDb, filters }: Way, frequency: number): Complex =>
+  filters.reduce<Complex>(
+    (now, f) => {
+      const h = crossoverTrace(f, frequency);
+      return { re: now.re * h.re - now.im * h.im, im: now.re * h.im + now.im * h.re };
+    },
+    { re: 10 ** (gainDb / 20), im: 0 },
+  );
+
+/** A radiator's directivity on the steps of a balloon, `abouts` about its axis; what is alike all about its axis is worked out once for each angle. */
+function tabled(
+  gain: (angle: number, about: number) => Complex,
+  abouts: number | null,
+): (i: number, j: number) => Complex {
+  const angle = (i: number) => (i * ANGLE_STEP_DEG * Math.PI) / 180;
+  const known: Complex[] = [];
+  if (abouts !== null) return (i, j) => gain(angle(i), (j * 2 * Math.PI) / abouts);
+  return (i) => (known[i] ??= gain(angle(i), 0));
+}
+
+/** Places in a layer around a direction, and how much each counts: cubic both ways, so that sixteen count. */
+export interface Taps {
+  at: Int32Array;
+  weight: Float32Array;
+}
+
+/** Catmull and Rom's weights (1974) of four neighbours, at t from the second to the third. */
+const cubic = (t: number): [number, number, number, number] => [
+  0.5 * (-t + 2 * t * t - t * t * t),
+  0.5 * (2 - 5 * t * t + 3 * t * t * t),
+  0.5 * (t + 4 * t * t - 3 * t * t * t),
+  0.5 * (-t * t + t * t * t),
+];
+
+/**
+ * Writes the sixteen taps of a direction, given by its parts along the axes of a loudspeaker (ahead, left and up; a unit vector).
+ * @param offset where the sixteen begin in `taps`
+ * @param abouts steps about the axis of the layers that they are for
+ */
+export function writeTaps(
+  taps: Taps,
+  offset: number,
+  abouts: number,
+  ahead: number,
+  left: number,
+  up: number,
+): void {
+  const u = (Math.acos(Math.max(-1, Math.min(1, ahead))) * 180) / Math.PI / ANGLE_STEP_DEG;
+  let v = (Math.atan2(up, left) * abouts) / (2 * Math.PI);
+  if (v < 0) v += abouts;
+  const [i0, j0] = [Math.min(ANGLES - 2, Math.floor(u)), Math.floor(v)];
+  const [wi, wj] = [cubic(u - i0), cubic(v - j0)];
+  let n = offset;
+  for (let a = 0; a < 4; a++) {
+    let i = i0 + a - 1;
+    let turn = 0;
+    // beyond a pole one comes down on the other side
+    if (i < 0) [i, turn] = [-i, abouts / 2];
+    else if (i >= ANGLES) [i, turn] = [2 * (ANGLES - 1) - i, abouts / 2];
+    for (let b = 0; b < 4; b++) {
+      const j = (j0 + b - 1 + turn + 2 * abouts) % abouts;
+      taps.at[n] = i * abouts + j;
+      taps.weight[n] = wi[a]! * wj[b]!;
+      n++;
+    }
+  }
+}
+
+/** Radiation in a direction by its parts along the axes of a loudspeaker, against that on its axis. */
+export function layerGain(layer: Layer, ahead: number, left: number, up: number): Complex {
+  const taps: Taps = { at: new Int32Array(16), weight: new Float32Array(16) };
+  writeTaps(taps, 0, layer.abouts, ahead, left, up);
+  let [re, im] = [0, 0];
+  for (let n = 0; n < 16; n++) {
+    re += taps.weight[n]! * layer.re[taps.at[n]!]!;
+    im += taps.weight[n]! * layer.im[taps.at[n]!]!;
+  }
+  return { re, im };
+}

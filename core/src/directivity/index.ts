@@ -1,0 +1,15 @@
+/** How loudspeakers radiate: radiators by physics, balloons, what is read off them. */
+export { capGain, pistonGain, radiatorGain, type Complex, type Radiator } from './radiators.js';
+export { crossoverTrace, type WayFilter } from './wayFilter.js';
+export {
+  ANGLE_STEP_DEG,
+  ANGLES,
+  layerGain,
+  layerOf,
+  writeTaps,
+  type Balloon,
+  type Layer,
+  type Taps,
+  type Way,
+} from './balloon.js';
+export { beamwidthDeg, directivityIndexDb, polarDb } from './figures.js';
