@@ -167,9 +167,12 @@ it('Plan', async () => {
   await picture('plan');
   await user.press(DUSK);
   await user.driver.actions().sendKeys(Key.ESCAPE).perform();
-  await user.among('Seen from', 'Front');
-  await user.sees('seen from the seats');
-  await picture('plan-front-dusk');
+  await user.click('//*[name()="text"][contains(., "seen from above")]');
+  await user.press('Level map');
+  await user.among('Surface', 'whole floor');
+  await user.sees('on the mean of the seats');
+  await picture('plan-level-map-dusk');
+  await user.press('Level map');
   await user.press(DAYLIGHT);
   await user.press('Project');
   await user.press('New project');

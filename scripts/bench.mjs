@@ -22,6 +22,8 @@ const { benchSubwoofers } = await importBundled('bench/subwoofers.ts');
 benchSubwoofers();
 const { benchSlipHall } = await importBundled('bench/slipHall.ts');
 benchSlipHall();
+const { benchCoverage } = await import('../bench/coverage.mjs');
+benchCoverage();
 const { benchPlan } = await import('../bench/plan.mjs');
 await benchPlan();
 const { benchFirstSweep } = await importBundled('bench/firstSweep.ts');

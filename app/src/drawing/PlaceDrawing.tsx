@@ -50,6 +50,8 @@ export interface PlaceDrawingProps {
   caption?: string;
   /** drawings by others, as they look, by their ids; those that are not there are not drawn */
   seen?: ReadonlyMap<string, SeenUnderlay>;
+  /** more to draw, under all of it; audience areas are then seen through */
+  under?: ((projection: Projection) => ReactNode) | undefined;
   /** more to draw, over all of it */
   over?: (projection: Projection) => ReactNode;
   /** part of the drawing that is shown, in its units; all of it when absent */
@@ -89,6 +91,7 @@ export function PlaceDrawing({
   lines = [],
   caption = '1 is the home spot, with the heavy ring. It sets level and delay.',
   seen,
+  under,
   over,
   window: shown = null,
   svg: more = {},
@@ -232,6 +235,7 @@ export function PlaceDrawing({
       <text x={width - 22} y={-19} fontSize={13} fill="var(--soft)">
         {lengthText(bar, place.lengthUnit)}
       </text>
+      {under?.(projection)}
       <GridLines projection={projection} />
       {underlays}
       {fixtures(false)}
@@ -241,7 +245,7 @@ export function PlaceDrawing({
           {...handle({ kind: 'area', id: a.id }, { ...a.outline[0]!, z: 0 }, a.name)}
           filter={ring(a.id)}
         >
-          <AreaShape area={a} place={place} projection={projection} />
+          <AreaShape area={a} place={place} projection={projection} isBare={under !== undefined} />
         </g>
       ))}
       <Walls place={place} projection={projection} />

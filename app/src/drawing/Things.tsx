@@ -123,10 +123,13 @@ export const AreaShape = memo(function AreaShape({
   area,
   place,
   projection,
+  isBare = false,
 }: {
   area: AudienceArea;
   place: Place;
   projection: Projection;
+  /** its outline and its seats only, for what lies under it to be seen */
+  isBare?: boolean;
 }) {
   const seats = seatsOrNone(area, place.shape);
   const r = Math.max(1.2, Math.min(4, 0.16 * projection.scale));
@@ -141,11 +144,11 @@ export const AreaShape = memo(function AreaShape({
         <path
           d={pathOf(area.outline.map((c) => projection.at({ ...c, z: 0 })))}
           fill="var(--line-soft)"
-          fillOpacity={0.45}
+          fillOpacity={isBare ? 0 : 0.45}
           stroke="var(--line)"
         />
       ) : null}
-      <path d={dots.join('')} fill="var(--soft)" fillOpacity={0.55} />
+      <path d={dots.join('')} fill="var(--soft)" fillOpacity={isBare ? 0.3 : 0.55} />
     </>
   );
 });

@@ -1,5 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import type { AnalysisJobs } from '../workers/analysis.worker';
+import type { CoverageJobs } from '../workers/coverage.worker';
 import type { DesignJobs } from '../workers/design.worker';
 import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '../workers/lane';
 import type { DrawingJobs } from '../workers/drawings.worker';
@@ -8,6 +9,7 @@ import type { ViewJobs } from '../workers/views.worker';
 
 interface Lanes {
   analysis: AnalysisJobs;
+  coverage: CoverageJobs;
   design: DesignJobs;
   drawings: DrawingJobs;
   listen: ListenJobs;
@@ -17,6 +19,9 @@ interface Lanes {
 const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
   analysis: lane(
     () => new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), { type: 'module' }),
+  ),
+  coverage: lane(
+    () => new Worker(new URL('../workers/coverage.worker.ts', import.meta.url), { type: 'module' }),
   ),
   design: lane(() => new Worker(new URL('../workers/design.worker.ts', import.meta.url), { type: 'module' })),
   drawings: lane(

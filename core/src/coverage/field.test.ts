@@ -179,6 +179,6 @@ it('the first of some sources is heard by its way and its delay', () => {
 it('refuses what means nothing', () => {
   const one = source(at(0), [100]);
   expect(() => pressures(Array<FieldSource>(10_000).fill(one), [at(1)], [100])).toThrow(/number of sources/);
-  expect(() => pressures([one], [at(NaN)], [100])).toThrow(/three numbers/);
+  expect(() => pressures([one], [at(NaN)], [100])).toThrow(/coordinate of a point/);
   expect(() => pressures([one], [at(1)], [0])).toThrow(/frequency in Hz/);
 });

@@ -1,6 +1,6 @@
 import { writeTaps, type Layer, type Taps } from '../directivity/index.js';
 import { distanceBetween, type Axes, type Point } from '../geometry/index.js';
-import { needWithin } from '../limits/index.js';
+import { needFinite, needWithin } from '../limits/index.js';
 import { airAbsorption, type Air } from '../room/index.js';
 
 /** A plane z = c0 + cx x + cy y that reflects all of what comes down on it. */
@@ -47,41 +47,89 @@ export interface SourceField {
  * e^{-jkr} / r, less what air swallows (ISO 9613-1); with the ground, of its mirror image too.
  */
 export function sourceField(source: FieldSource, request: Omit<FieldRequest, 'sources'>): SourceField {
-  const { points, frequencies, speed, air, ground } = request;
-  const count = points.length / 3;
-  const re = Array.from(frequencies, () => new Float64Array(count));
-  const im = Array.from(frequencies, () => new Float64Array(count));
-  const swallowed = Array.from(frequencies, (f) => (air ? (airAbsorption(f, air) * Math.LN10) / 20 : 0));
+  const field = emptyField(request.frequencies.length, request.points.length / 3);
+  addSource(field, source, request);
+  return field;
+}
+
+const emptyField = (frequencies: number, points: number): SourceField => ({
+  re: Array.from({ length: frequencies }, () => new Float64Array(points)),
+  im: Array.from({ length: frequencies }, () => new Float64Array(points)),
+});
+
+function addSource(
+  { re, im }: SourceField,
+  source: FieldSource,
+  { points, frequencies, speed, air, ground }: Omit<FieldRequest, 'sources'>,
+): void {
   for (const seen of ground ? [source, mirrored(source, ground)] : [source]) {
     const distance = distancesTo(seen.position, points);
     const known = new Map<number, Taps>();
+    let held: { of: Layer; gain: PointGains } | null = null;
     frequencies.forEach((f, n) => {
-      const k = (2 * Math.PI * f) / speed;
-      const [a, b] = [seen.re[n]!, seen.im[n]!];
-      const { re: lr, im: li, abouts } = seen.layers[n]!;
-      const taps = known.get(abouts) ?? tapsTo(seen, points, distance, abouts);
-      known.set(abouts, taps);
-      const [outRe, outIm] = [re[n]!, im[n]!];
-      for (let p = 0; p < count; p++) {
-        let [x, y] = [0, 0];
-        const from = 16 * p;
-        for (let t = from; t < from + 16; t++) {
-          const at = taps.at[t]!;
-          const w = taps.weight[t]!;
-          x += w * lr[at]!;
-          y += w * li[at]!;
-        }
-        const r = distance[p]!;
-        const size = Math.exp(-swallowed[n]! * r) / r;
-        const turn = k * r;
-        const [c, s] = [size * Math.cos(turn), -size * Math.sin(turn)];
-        const [gx, gy] = [a * x - b * y, a * y + b * x];
-        outRe[p]! += gx * c - gy * s;
-        outIm[p]! += gx * s + gy * c;
+      const layer = seen.layers[n]!;
+      if (held?.of !== layer) {
+        const taps = known.get(layer.abouts) ?? tapsTo(seen, points, distance, layer.abouts);
+        known.set(layer.abouts, taps);
+        held = { of: layer, gain: gainsTo(layer, taps, distance, air) };
       }
+      addField(re[n]!, im[n]!, held.gain, distance, (2 * Math.PI * f) / speed, seen.re[n]!, seen.im[n]!);
     });
   }
+}
+
+/** What a source of pressure 1 on its axis at 1 m gives at points, without the turn of its phase on the way. */
+interface PointGains {
+  re: Float64Array;
+  im: Float64Array;
+}
+
+/** By direction and distance; of air what it swallows at the frequency of the layer, which may serve a third of an octave. */
+function gainsTo(layer: Layer, taps: Taps, distance: Float64Array, air: Air | null): PointGains {
+  const count = distance.length;
+  const re = new Float64Array(count);
+  const im = new Float64Array(count);
+  const { at, weight } = taps;
+  const swallowed = air ? (airAbsorption(layer.frequency, air) * Math.LN10) / 20 : 0;
+  for (let p = 0; p < count; p++) {
+    let x = 0;
+    let y = 0;
+    const end = 16 * p + 16;
+    for (let t = 16 * p; t < end; t++) {
+      const w = weight[t]!;
+      x += w * layer.re[at[t]!]!;
+      y += w * layer.im[at[t]!]!;
+    }
+    const r = distance[p]!;
+    const size = swallowed > 0 ? Math.exp(-swallowed * r) / r : 1 / r;
+    re[p] = x * size;
+    im[p] = y * size;
+  }
   return { re, im };
+}
+
+/** Adds a source's pressure at one frequency: this runs for every source, point and frequency. */
+function addField(
+  outRe: Float64Array,
+  outIm: Float64Array,
+  gain: PointGains,
+  distance: Float64Array,
+  k: number,
+  a: number,
+  b: number,
+): void {
+  for (let p = 0; p < distance.length; p++) {
+    const turn = k * distance[p]!;
+    const c = Math.cos(turn);
+    const s = Math.sin(turn);
+    // the source's own pressure, turned back by its way
+    const ar = a * c + b * s;
+    const ai = b * c - a * s;
+    const gr = gain.re[p]!;
+    const gi = gain.im[p]!;
+    outRe[p]! += ar * gr - ai * gi;
+    outIm[p]! += ar * gi + ai * gr;
+  }
 }
 
 /** Metres from a source to points. */
@@ -144,30 +192,24 @@ export function fieldPower(request: FieldRequest, how: 'coherent' | 'power'): Fl
   const { sources, points, frequencies, speed } = request;
   needWithin('fieldPower', 'number of sources', sources.length, 0, MOST_SOURCES);
   needWithin('fieldPower', 'speed of sound in m/s', speed, 100, 2000);
-  if (points.length % 3 !== 0 || points.some((v) => !Number.isFinite(v)))
-    throw new RangeError('fieldPower: a point is not three numbers');
+  if (points.length % 3 !== 0)
+    throw new RangeError(`fieldPower: ${points.length} numbers are no points of three each`);
+  needFinite('fieldPower', 'coordinate of a point', points);
   for (const f of frequencies) needWithin('fieldPower', 'frequency in Hz', f, 1, 200_000);
   const count = points.length / 3;
-  const sums = Array.from(frequencies, () => ({
-    re: new Float64Array(count),
-    im: new Float64Array(count),
-    power: new Float64Array(count),
-  }));
+  if (how === 'coherent') {
+    const sum = emptyField(frequencies.length, count);
+    for (const source of sources) addSource(sum, source, request);
+    return sum.re.map((re, n) => re.map((v, p) => v * v + sum.im[n]![p]! ** 2));
+  }
+  const power = Array.from(frequencies, () => new Float64Array(count));
   for (const source of sources) {
-    const field = sourceField(source, request);
-    sums.forEach((sum, n) => {
-      const [re, im] = [field.re[n]!, field.im[n]!];
-      for (let p = 0; p < count; p++) {
-        if (how === 'coherent') {
-          sum.re[p]! += re[p]!;
-          sum.im[p]! += im[p]!;
-        } else sum.power[p]! += re[p]! ** 2 + im[p]! ** 2;
-      }
+    const { re, im } = sourceField(source, request);
+    power.forEach((sum, n) => {
+      for (let p = 0; p < count; p++) sum[p]! += re[n]![p]! ** 2 + im[n]![p]! ** 2;
     });
   }
-  return sums.map(({ re, im, power }) =>
-    how === 'power' ? power : re.map((v, p) => v * v + im[p]! * im[p]!),
-  );
+  return power;
 }
 
 /** Seconds after which the first of some sources is heard at a point, their delays with it. */

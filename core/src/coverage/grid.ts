@@ -80,3 +80,29 @@ export function levelFigures(levels: readonly number[]): LevelFigures | null {
     middleDb: at(0.9) - at(0.1),
   };
 }
+
+/**
+ * Levels over a grid, each the mean of the powers within a circle about it: what is left of a map where waves of many sources
+ * make a pattern finer than a head.
+ * @param levels dB, one for each point
+ * @param radiusM metres
+ */
+export function evenedOut(grid: LevelGrid, levels: Float64Array, radiusM: number): Float64Array {
+  needWithin('evenedOut', 'radius in m', radiusM, 0, 1000);
+  const { columns, rows, step, isIn } = grid;
+  const reach = Math.floor(radiusM / step);
+  if (reach === 0) return levels;
+  const powers = levels.map((v) => 10 ** (v / 10));
+  return levels.map((_, n) => {
+    const [c, r] = [n % columns, Math.floor(n / columns)];
+    let [sum, count] = [0, 0];
+    for (let y = Math.max(0, r - reach); y <= Math.min(rows - 1, r + reach); y++)
+      for (let x = Math.max(0, c - reach); x <= Math.min(columns - 1, c + reach); x++) {
+        const other = y * columns + x;
+        if ((x - c) ** 2 + (y - r) ** 2 > (radiusM / step) ** 2 || isIn[other] !== isIn[n]) continue;
+        sum += powers[other]!;
+        count++;
+      }
+    return 10 * Math.log10(sum / count);
+  });
+}

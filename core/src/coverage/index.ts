@@ -12,7 +12,7 @@ export {
   type Ground,
   type SourceField,
 } from './field.js';
-export { gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
+export { evenedOut, gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
 export { crossings, isoLines } from './isoLines.js';
 export {
   arrivalMap,
@@ -23,3 +23,4 @@ export {
   type PlacedBox,
   type RadiatingModel,
 } from './levelMap.js';
+export { coverageChannel, settingsPath, type SettingsInMap } from './channels.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bandMean, bandPlan, THIRDS } from './bands.js';
-import { gridOver, levelFigures } from './grid.js';
+import { evenedOut, gridOver, levelFigures } from './grid.js';
 import { crossings, isoLines } from './isoLines.js';
 
 const square = [
@@ -29,6 +29,34 @@ describe('grid', () => {
   it('refuses a surface of no area', () => {
     expect(() => gridOver([[square[0]!, square[1]!, { x: 5, y: 0 }]], () => 0, 100)).toThrow(/no area/);
     expect(() => gridOver([], () => 0, 100)).toThrow(/no surface/);
+  });
+});
+
+describe('evened out', () => {
+  it('an even level stays, a fine pattern becomes the mean of its powers', () => {
+    expect(
+      [
+        ...evenedOut(
+          grid,
+          over(() => 80),
+          0.8,
+        ),
+      ].every((v) => Math.abs(v - 80) < 1e-9),
+    ).toBe(true);
+    const fine = over(() => 0).map((_, i) =>
+      ((i % grid.columns) + Math.floor(i / grid.columns)) % 2 === 0 ? 80 : 60,
+    );
+    const mean = 10 * Math.log10((1e8 + 1e6) / 2);
+    const middle = Math.floor(grid.rows / 2) * grid.columns + Math.floor(grid.columns / 2);
+    expect(Math.abs(evenedOut(grid, fine, 0.8)[middle]! - mean)).toBeLessThan(0.2);
+    // a slow slope keeps its place
+    const slope = over((x) => 90 - x);
+    expect(Math.abs(evenedOut(grid, slope, 0.8)[middle]! - slope[middle]!)).toBeLessThan(0.1);
+  });
+
+  it('a radius below the step changes nothing', () => {
+    const levels = over((x, y) => x * y);
+    expect(evenedOut(grid, levels, 0.01)).toBe(levels);
   });
 });
 

@@ -120,13 +120,17 @@ export interface Taps {
   weight: Float32Array;
 }
 
-/** Catmull and Rom's weights (1974) of four neighbours, at t from the second to the third. */
-const cubic = (t: number): [number, number, number, number] => [
-  0.5 * (-t + 2 * t * t - t * t * t),
-  0.5 * (2 - 5 * t * t + 3 * t * t * t),
-  0.5 * (t + 4 * t * t - 3 * t * t * t),
-  0.5 * (-t * t + t * t * t),
-];
+/** Catmull and Rom's weights (1974) of four neighbours, at t from the second to the third, written without a list of their own. */
+function writeCubic(into: Float64Array, from: number, t: number): void {
+  const t2 = t * t;
+  const t3 = t2 * t;
+  into[from] = 0.5 * (-t + 2 * t2 - t3);
+  into[from + 1] = 0.5 * (2 - 5 * t2 + 3 * t3);
+  into[from + 2] = 0.5 * (t + 4 * t2 - 3 * t3);
+  into[from + 3] = 0.5 * (-t2 + t3);
+}
+/** Weights along both axes, for one direction at a time: this runs for every source and point. */
+const scratch = new Float64Array(8);
 
 /**
  * Writes the sixteen taps of a direction, given by its parts along the axes of a loudspeaker (ahead, left and up; a unit vector).
@@ -141,22 +145,31 @@ export function writeTaps(
   left: number,
   up: number,
 ): void {
-  const u = (Math.acos(Math.max(-1, Math.min(1, ahead))) * 180) / Math.PI / ANGLE_STEP_DEG;
+  const cosine = ahead > 1 ? 1 : ahead < -1 ? -1 : ahead;
+  const u = (Math.acos(cosine) * 180) / Math.PI / ANGLE_STEP_DEG;
   let v = (Math.atan2(up, left) * abouts) / (2 * Math.PI);
   if (v < 0) v += abouts;
-  const [i0, j0] = [Math.min(ANGLES - 2, Math.floor(u)), Math.floor(v)];
-  const [wi, wj] = [cubic(u - i0), cubic(v - j0)];
+  const i0 = Math.min(ANGLES - 2, Math.floor(u));
+  const j0 = Math.floor(v);
+  writeCubic(scratch, 0, u - i0);
+  writeCubic(scratch, 4, v - j0);
   let n = offset;
   for (let a = 0; a < 4; a++) {
     let i = i0 + a - 1;
-    let turn = 0;
+    let j = j0 - 1 + abouts;
     // beyond a pole one comes down on the other side
-    if (i < 0) [i, turn] = [-i, abouts / 2];
-    else if (i >= ANGLES) [i, turn] = [2 * (ANGLES - 1) - i, abouts / 2];
+    if (i < 0) {
+      i = -i;
+      j += abouts / 2;
+    } else if (i >= ANGLES) {
+      i = 2 * (ANGLES - 1) - i;
+      j += abouts / 2;
+    }
+    const row = i * abouts;
+    const w = scratch[a]!;
     for (let b = 0; b < 4; b++) {
-      const j = (j0 + b - 1 + turn + 2 * abouts) % abouts;
-      taps.at[n] = i * abouts + j;
-      taps.weight[n] = wi[a]! * wj[b]!;
+      taps.at[n] = row + ((j + b) % abouts);
+      taps.weight[n] = w * scratch[4 + b]!;
       n++;
     }
   }

@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { capGain, pistonGain, radiatorGain } from './radiators.js';
 
-/** J1 by its integral, (1/pi) int cos(t - x sin t) dt: the trapezoid over a period is exact to rounding. */
-const j1 = (x: number, n = 400) => {
-  let sum = 0;
-  for (let i = 0; i < n; i++) {
-    const t = (2 * Math.PI * i) / n;
-    sum += Math.cos(t - x * Math.sin(t));
+/** J1 by its power series (Abramowitz and Stegun 9.1.10), good to rounding for what is asked here. */
+const j1 = (x: number) => {
+  let term = x / 2;
+  let sum = term;
+  for (let m = 1; m < 80; m++) {
+    term *= -((x / 2) ** 2) / (m * (m + 1));
+    sum += term;
   }
-  return sum / n;
+  return sum;
 };
 const size = ({ re, im }: { re: number; im: number }) => Math.hypot(re, im);
 

@@ -1,5 +1,3 @@
-/// <reference path="./bessel.d.ts" />
-import bessel from 'bessel';
 import { needWithin } from '../limits/index.js';
 
 /**
@@ -20,6 +18,20 @@ export interface Complex {
 }
 
 /**
+ * Bessel function of the first kind and order 1, by its integral (Abramowitz and Stegun 9.1.21): the sum over a whole period is
+ * exact to rounding once it has more terms than x.
+ */
+function besselJ1(x: number): number {
+  const terms = 40 + 2 * Math.ceil(Math.abs(x));
+  let sum = 0;
+  for (let i = 0; i < terms; i++) {
+    const t = (2 * Math.PI * i) / terms;
+    sum += Math.cos(t - x * Math.sin(t));
+  }
+  return sum / terms;
+}
+
+/**
  * Pressure of a circular piston in an endless baffle far away, against that on its axis: 2 J1(x) / x with x = ka sin(angle)
  * (Rayleigh 1896); nothing behind the baffle.
  * @param ka wave number times radius
@@ -28,7 +40,7 @@ export interface Complex {
 export function pistonGain(ka: number, angle: number): number {
   if (angle > Math.PI / 2 + 1e-12) return 0;
   const x = ka * Math.sin(angle);
-  return Math.abs(x) < 1e-6 ? 1 : (2 * bessel.besselj(x, 1)) / x;
+  return Math.abs(x) < 1e-6 ? 1 : (2 * besselJ1(x)) / x;
 }
 
 /** sin(x) / x */

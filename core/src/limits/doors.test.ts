@@ -4,6 +4,8 @@ import * as alignment from '../alignment/index.js';
 import * as auralisation from '../auralisation/index.js';
 import * as commissioning from '../commissioning/index.js';
 import * as correct from '../correct/index.js';
+import * as coverage from '../coverage/index.js';
+import * as directivity from '../directivity/index.js';
 import * as drawings from '../drawings/index.js';
 import * as formats from '../formats/index.js';
 import * as geometry from '../geometry/index.js';
@@ -26,6 +28,8 @@ const ROOMS = {
   auralisation,
   commissioning,
   correct,
+  coverage,
+  directivity,
   drawings,
   formats,
   geometry,
@@ -55,6 +59,27 @@ const corner = { x: 0, y: 0, z: 0 };
 const corners = place.rectangle(5, 4);
 const flat = { frequency: grid, re: grid.map(() => 1), im: grid.map(() => 0) };
 const handle = { frequency: 100, levelDb: 0 };
+const map = coverage.gridOver([corners], () => 0, 100);
+const mapLevels = new Float64Array(map.columns * map.rows);
+const pointWay = { radiator: { kind: 'point' as const }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] };
+const field = {
+  sources: [],
+  points: Float64Array.of(1, 2, 3),
+  frequencies: Float64Array.of(100),
+  speed: 343,
+  air,
+  ground: null,
+};
+const mapRequest = {
+  channels: [],
+  points: Float64Array.of(1, 2, 3),
+  band: { kind: 'third', centre: 1000 },
+  how: 'coherent',
+  signalDbfs: -20,
+  speed: 343,
+  air,
+  ground: null,
+};
 const section = { kind: 'peak' as const, frequency: 100, gainDb: 3, q: 1 };
 
 /** Arguments that are good, and the number in them that is spoilt: by its place, as in `1.rate`, or `0.*` for one of many. */
@@ -92,6 +117,22 @@ const DOORS: Record<string, Door[]> = {
   'auralisation.chanceOf': [door([3, 5, 0.5], ['0', '1', '2'], [NaN, Infinity, -1])],
   'auralisation.safeGain': [door([[[noise]], [0]], ['1.0'])],
   'commissioning.levelSteps': [door([-60, -20], ['0', '1'])],
+  'coverage.bandPlan': [door([1000, 1, 5], ['0', '1', '2'], [NaN, Infinity, -1])],
+  'coverage.evenedOut': [door([map, mapLevels, 1], ['2'], [NaN, Infinity, -1])],
+  'coverage.gridOver': [door([[corners], () => 0, 100], ['2'], [NaN, Infinity, 0])],
+  'coverage.fieldPower': [
+    door([field, 'coherent'], ['0.points.*', '0.frequencies.*', '0.speed']),
+    door([field, 'coherent'], ['0.frequencies.*', '0.speed'], [0, -1]),
+  ],
+  'coverage.levelMap': [
+    door([mapRequest], ['0.points.*', '0.band.centre', '0.signalDbfs', '0.speed']),
+    door([mapRequest], ['0.band.centre', '0.speed'], [0, -1]),
+  ],
+  'directivity.capGain': [door([3, 0.5], ['0', '1'], [NaN, Infinity, 0, -1])],
+  'directivity.crossoverTrace': [
+    door([{ kind: 'low-pass', frequency: 1000, order: 4 }, 100], ['0.frequency'], [NaN, Infinity, 0, -1]),
+  ],
+  'directivity.layerOf': [door([[pointWay], 100, 343], ['1', '2'], [NaN, Infinity, 0, -1])],
   'correct.correctionFir': [
     door(
       [grid, levels, { taps: 1024, rate: 48000, style: 'minimum' }],
@@ -255,7 +296,7 @@ const DOORS: Record<string, Door[]> = {
 /** Those that refuse nothing by themselves, and why that is right. */
 const OTHERS: Record<string, string[]> = {
   'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
-    'geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+    'coverage.bandMean coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
       ' ',
     ),
   'takes a file, which its reader refuses with a FormatError where it is broken, or a model that such a reader has checked':
@@ -263,7 +304,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes the project or parts of it, which `checkProject` refuses where they are broken':
-    'place.boxWalls place.drawnShape place.boxesOf place.extentOf place.facetArea place.facetsOf place.floorArea place.floorAt place.freeBoxesOf place.roofAt place.roofPlanes place.seatsOrNone place.shapeVolume processing.limitsOf project.abbreviated project.centreLine project.chosenPoints project.emptyProject project.freeOutput project.layoutLoudspeakers project.mirroredName project.newPlace project.newProject project.placeProblems project.plainLoudspeaker project.plainShape project.wayM project.withAligned project.withDistributed project.withDuplicates project.withMirrored project.withMoved project.measuredIds project.withoutChosen project.withoutThings jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.enclosedIds project.withArrayIds project.withFileIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
+    'coverage.arrivalMap coverage.coverageChannel coverage.settingsPath place.boxWalls place.drawnShape place.boxesOf place.extentOf place.facetArea place.facetsOf place.floorArea place.floorAt place.freeBoxesOf place.roofAt place.roofPlanes place.seatsOrNone place.shapeVolume processing.limitsOf project.abbreviated project.centreLine project.chosenPoints project.emptyProject project.freeOutput project.layoutLoudspeakers project.mirroredName project.newPlace project.newProject project.placeProblems project.plainLoudspeaker project.plainShape project.wayM project.withAligned project.withDistributed project.withDuplicates project.withMirrored project.withMoved project.measuredIds project.withoutChosen project.withoutThings jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.enclosedIds project.withArrayIds project.withFileIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':

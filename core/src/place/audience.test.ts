@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { rectangle, seatsOf, seatsOrNone, type AudienceArea } from './index.js';
+import { earHeightAt, rectangle, seatsOf, seatsOrNone, type AudienceArea } from './index.js';
 
 const area = (over: Partial<AudienceArea> = {}): AudienceArea => ({
   id: 'stalls',
@@ -30,6 +30,12 @@ it('rakes row by row, on a floor that rises as well', () => {
   const seats = seatsOf(area({ riseM: 0.15, floorM: 0.4 }), { floorRise: 0.03 });
   const last = seats.at(-1)!;
   expect(last.position.z).toBeCloseTo(0.03 * 14.5 + 0.4 + 9 * 0.15 + 1.2, 9);
+});
+
+it('ears at a point are as high as those of the row that goes there', () => {
+  const raked = area({ riseM: 0.15, floorM: 0.4 });
+  for (const { position } of seatsOf(raked, { floorRise: 0.03 }))
+    expect(earHeightAt(raked, { floorRise: 0.03 }, position)).toBeCloseTo(position.z, 9);
 });
 
 it('what is left over is shared by both ends of a row', () => {

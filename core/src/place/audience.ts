@@ -84,6 +84,15 @@ export function seatsOf(area: AudienceArea, shape: Pick<Shape, 'floorRise'>): Ar
   return seats;
 }
 
+/** Height of ears at any point of an area, metres over the origin: of whoever sits in the row that goes there. */
+export function earHeightAt(area: AudienceArea, shape: Pick<Shape, 'floorRise'>, at: Corner): number {
+  const angle = (area.facingDeg * Math.PI) / 180;
+  const along = (c: Corner) => -c.x * Math.cos(angle) - c.y * Math.sin(angle);
+  const front = Math.min(...area.outline.map(along));
+  const row = Math.max(0, Math.floor((along(at) - front) / area.rowM + 1e-9));
+  return floorAt(shape, at) + area.floorM + row * area.riseM + area.earM;
+}
+
 /** The same where too many are told elsewhere: then there are none. */
 export function seatsOrNone(area: AudienceArea, shape: Pick<Shape, 'floorRise'>): AreaSeat[] {
   try {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Point } from '../geometry/index.js';
 import { boxesOf, nearestM, type Group, type Grouped } from './index.js';
 
 const placed = (group: Group | null, over: Partial<Grouped> = {}): Grouped => ({
@@ -94,4 +95,25 @@ it('a row lies across, from its left; a stack stands; free boxes are where they 
   const free = placed({ kind: 'free', boxes: [box] }, { aimDeg: 180 });
   expect(at(free)).toEqual([[3, 1, 5.5]]);
   expect(aims(free)).toEqual([[0, -1, 0]]);
+});
+
+it('every box has axes of its own: square to each other, ahead where it points, turned with the group', () => {
+  const line: Group = { kind: 'line', spacingM: 0.3, splayDeg: [4, 6] };
+  for (const { aim, axes } of boxesOf({
+    position: { x: 0, y: 0, z: 5 },
+    aimDeg: 30,
+    pitchDeg: -5,
+    rollDeg: 20,
+    group: line,
+  })) {
+    expect(axes.ahead).toEqual(aim);
+    const dot = (a: Point, b: Point) => a.x * b.x + a.y * b.y + a.z * b.z;
+    for (const [a, b] of [
+      [axes.ahead, axes.left],
+      [axes.left, axes.up],
+      [axes.up, axes.ahead],
+    ] as const)
+      expect(dot(a, b)).toBeCloseTo(0, 12);
+    for (const a of [axes.ahead, axes.left, axes.up]) expect(dot(a, a)).toBeCloseTo(1, 12);
+  }
 });

@@ -1,4 +1,4 @@
-import { axesOf, distanceBetween, pointAlong, type Point } from '../geometry/index.js';
+import { axesOf, distanceBetween, pointAlong, type Axes, type Point } from '../geometry/index.js';
 
 /** One box of a group by itself: where it is from the centre (ahead, left, up), and what it gets. */
 export interface FreeBox {
@@ -30,6 +30,8 @@ export type Group =
 export interface Box {
   position: Point;
   aim: Point;
+  /** how it is turned about all three; `aim` is `axes.ahead` */
+  axes: Axes;
   delayMs: number;
   inverted: boolean;
 }
@@ -115,18 +117,23 @@ function lineBoxes(spacingM: number, splayDeg: number[]): FreeBox[] {
 /** Every box of a loudspeaker or group in the place. */
 export function boxesOf({ position, aimDeg, pitchDeg, rollDeg, group }: Grouped): Box[] {
   const axes = axesOf(aimDeg, pitchDeg, rollDeg);
-  return freeBoxesOf(group).map((box) => ({
-    position: pointAlong(position, axes, box),
-    aim: turned(axes, box),
-    delayMs: box.delayMs,
-    inverted: box.inverted,
-  }));
+  return freeBoxesOf(group).map((box) => {
+    const own = turned(axes, box);
+    return {
+      position: pointAlong(position, axes, box),
+      aim: own.ahead,
+      axes: own,
+      delayMs: box.delayMs,
+      inverted: box.inverted,
+    };
+  });
 }
 
-/** Where a box points that is turned and pitched within its group. */
-function turned(axes: ReturnType<typeof axesOf>, { yawDeg, pitchDeg }: FreeBox): Point {
-  const { ahead } = axesOf(yawDeg, pitchDeg);
-  return pointAlong({ x: 0, y: 0, z: 0 }, axes, { ahead: ahead.x, left: ahead.y, up: ahead.z });
+/** How a box is turned that is turned and pitched within its group. */
+function turned(axes: Axes, { yawDeg, pitchDeg }: FreeBox): Axes {
+  const within = axesOf(yawDeg, pitchDeg);
+  const out = (v: Point): Point => pointAlong({ x: 0, y: 0, z: 0 }, axes, { ahead: v.x, left: v.y, up: v.z });
+  return { ahead: out(within.ahead), left: out(within.left), up: out(within.up) };
 }
 
 /** Metres from the nearest box to a point, its delay counted as a way: from where sound arrives first. */

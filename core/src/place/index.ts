@@ -6,6 +6,7 @@ export {
   facetsOf,
   floorArea,
   floorAt,
+  floorPlane,
   rectangle,
   RECTANGLE_WALLS,
   roofAt,
@@ -16,7 +17,15 @@ export {
   type Facet,
   type Shape,
 } from './shape.js';
-export { EAR_M, MOST_SEATS, seatsOf, seatsOrNone, type AreaSeat, type AudienceArea } from './audience.js';
+export {
+  EAR_M,
+  earHeightAt,
+  MOST_SEATS,
+  seatsOf,
+  seatsOrNone,
+  type AreaSeat,
+  type AudienceArea,
+} from './audience.js';
 export { FINISHES, type Finish } from './finishes.js';
 export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
 export { snapped, type Guide, type SnapTo } from './snap.js';

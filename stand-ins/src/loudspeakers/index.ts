@@ -9,3 +9,4 @@ export {
   SANDERLING_5,
   TERN_12,
 } from './models.js';
+export { RADIATING, radiatingOf } from './radiating.js';

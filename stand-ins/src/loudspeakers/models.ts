@@ -89,11 +89,77 @@ export const SANDERLING_5: LoudspeakerModel = {
   distortion: { second: 0.012, third: 0.018 },
 };
 
+/** Large full range with three ways, for a hall. */
+export const CURLEW_15: LoudspeakerModel = {
+  name: 'Curlew 15',
+  low: { frequency: 45, order: 4 },
+  high: { frequency: 18500, order: 2 },
+  resonances: [
+    { frequency: 90, gainDb: 1.2, q: 1.1 },
+    { frequency: 900, gainDb: -1.5, q: 1.2 },
+    { frequency: 4200, gainDb: 1.4, q: 1.6 },
+  ],
+  levelDb: 8,
+  beamFrequency: 700,
+  narrowest: 6,
+  distortion: { second: 0.008, third: 0.01 },
+};
+
+/** Element of a line that hangs. */
+export const AVOCET_8: LoudspeakerModel = {
+  name: 'Avocet 8',
+  low: { frequency: 66, order: 4 },
+  high: { frequency: 18000, order: 2 },
+  resonances: [
+    { frequency: 180, gainDb: 1.3, q: 1.1 },
+    { frequency: 1200, gainDb: -1.6, q: 1.4 },
+    { frequency: 6400, gainDb: 1.5, q: 1.7 },
+  ],
+  levelDb: 7,
+  beamFrequency: 1000,
+  narrowest: 5,
+  distortion: { second: 0.008, third: 0.01 },
+};
+
+/** Column of eight small cones. */
+export const REDSHANK_8: LoudspeakerModel = {
+  name: 'Redshank 8',
+  low: { frequency: 140, order: 3 },
+  high: { frequency: 15500, order: 2 },
+  resonances: [
+    { frequency: 320, gainDb: 1.4, q: 1.2 },
+    { frequency: 2800, gainDb: -1.5, q: 1.5 },
+  ],
+  levelDb: 0,
+  beamFrequency: 1400,
+  narrowest: 3.5,
+  distortion: { second: 0.012, third: 0.016 },
+};
+
+/** In a ceiling. */
+export const KNOT_6: LoudspeakerModel = {
+  name: 'Knot 6',
+  low: { frequency: 85, order: 3 },
+  high: { frequency: 17500, order: 2 },
+  resonances: [
+    { frequency: 240, gainDb: 1.3, q: 1.2 },
+    { frequency: 3600, gainDb: 1.6, q: 1.6 },
+  ],
+  levelDb: -3,
+  beamFrequency: 1900,
+  narrowest: 2.8,
+  distortion: { second: 0.012, third: 0.018 },
+};
+
 export const MODELS: readonly { role: 'full range' | 'subwoofer'; model: LoudspeakerModel }[] = [
   { role: 'full range', model: DUNLIN_6 },
   { role: 'full range', model: TERN_12 },
   { role: 'full range', model: PLOVER_6 },
   { role: 'full range', model: SANDERLING_5 },
+  { role: 'full range', model: CURLEW_15 },
+  { role: 'full range', model: AVOCET_8 },
+  { role: 'full range', model: REDSHANK_8 },
+  { role: 'full range', model: KNOT_6 },
   { role: 'subwoofer', model: EIDER_10 },
   { role: 'subwoofer', model: CORMORANT_18 },
 ];

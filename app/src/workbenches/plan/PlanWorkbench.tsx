@@ -1,5 +1,5 @@
 import { Button, SegmentedControl } from '@mantine/core';
-import { IconRuler2, IconTable, IconZoomReset } from '@tabler/icons-react';
+import { IconMap2, IconRuler2, IconTable, IconZoomReset } from '@tabler/icons-react';
 import { placeProblems, type Project } from '@pebble-hall/core/project';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { PlaceDrawing, projectionOf, type SpotState, type Thing, type View } from '../../drawing';
@@ -13,6 +13,11 @@ import { CornerMarks } from './CornerMarks';
 import { GuideLines } from './GuideLines';
 import { InThree } from './InThree';
 import { LayoutCard } from './LayoutCard';
+import { MapCards } from './map/MapCards';
+import { MapColours, MapIsobars, MapLinesLayer } from './map/MapLayer';
+import { MapNotes } from './map/MapNotes';
+import { useLevelMap } from './map/useLevelMap';
+import { usePointed } from './map/usePointed';
 import { PlaceCard } from './PlaceCard';
 import { PlanNotes } from './PlanNotes';
 import { PlanTable } from './PlanTable';
@@ -43,6 +48,10 @@ export default function PlanWorkbench({ project }: { project: Project }) {
   const frame = useRef<HTMLDivElement>(null);
   const projection = useMemo(() => projectionOf(place.shape, view), [place.shape, view]);
   const look = useWindow(projection);
+  const map = useLevelMap(project, place, selected);
+  const pointed = usePointed(map, projection, place.lengthUnit);
+  // seen from above, where it lies
+  const maps = view === 'above' ? map.maps : null;
   const { seen, problems: lost } = useUnderlays(place);
   const { profile } = theProcessor();
   const problems = useMemo(() => placeProblems(place, profile), [place, profile]);
@@ -105,6 +114,20 @@ export default function PlanWorkbench({ project }: { project: Project }) {
         <UnderlayMenu place={project.place} selected={selected} onSelected={plan.setSelected} />
         <Button
           size="compact-md"
+          variant={map.settings.isOn ? 'light' : 'default'}
+          aria-pressed={map.settings.isOn}
+          leftSection={<IconMap2 size={15} />}
+          onClick={() => {
+            map.set({ isOn: !map.settings.isOn });
+            setView('above');
+            setThree(false);
+            setPage('drawing');
+          }}
+        >
+          Level map
+        </Button>
+        <Button
+          size="compact-md"
           variant={wallsOn ? 'light' : 'default'}
           aria-pressed={wallsOn}
           onClick={() => {
@@ -163,7 +186,8 @@ export default function PlanWorkbench({ project }: { project: Project }) {
             <PlaceDrawing
               place={place}
               view={view}
-              stateOf={stateOf}
+              // spots would cover what is looked at
+              {...(maps ? {} : { stateOf })}
               selected={selected}
               marked={markedBy(problems)}
               seen={seen}
@@ -171,8 +195,14 @@ export default function PlanWorkbench({ project }: { project: Project }) {
               onSelect={choose}
               onDrag={ruler.isOn ? undefined : plan.drag}
               window={look.window}
+              under={maps ? (p) => <MapColours maps={maps} projection={p} /> : undefined}
               svg={{
                 ...look.handlers,
+                onPointerMove: (event) => {
+                  look.handlers.onPointerMove(event);
+                  pointed.onPointerMove(event);
+                },
+                onPointerLeave: pointed.onPointerLeave,
                 onClick: (event) => {
                   if (ruler.isOn) ruler.takePoint(event, projection);
                   else if (!look.wasMoved()) plan.setSelected(new Set());
@@ -181,10 +211,13 @@ export default function PlanWorkbench({ project }: { project: Project }) {
               caption={
                 ruler.isOn
                   ? rulerWords(ruler.points, place)
-                  : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.'
+                  : (pointed.words ??
+                    'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.')
               }
               over={(p) => (
                 <>
+                  {maps ? <MapIsobars maps={maps} projection={p} zeroDb={map.zeroDb} /> : null}
+                  {maps && map.lines ? <MapLinesLayer lines={map.lines} projection={p} /> : null}
                   {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
                   <GuideLines guides={plan.guides} projection={p} />
                   <RulerLine points={ruler.points} place={place} projection={p} />
@@ -194,13 +227,19 @@ export default function PlanWorkbench({ project }: { project: Project }) {
           )}
         </div>
       )}
-      <PlanNotes project={project} problems={problems} lost={lost} />
+      {map.settings.isOn ? (
+        <MapNotes map={map} place={place} />
+      ) : (
+        <PlanNotes project={project} problems={problems} lost={lost} />
+      )}
       <div
         className="shore"
         style={{ gridColumn: '1 / 3', gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}
       >
         {selected.size > 0 ? (
           <ThingCards project={project} selected={selected} onSelected={plan.setSelected} />
+        ) : map.settings.isOn ? (
+          <MapCards map={map} project={project} />
         ) : (
           <>
             <PlaceCard project={project} />

@@ -1,0 +1,104 @@
+import { expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+
+const user = aUser();
+
+const figure = async (label: string): Promise<number> => {
+  const [, value] = await user.reads('Over the seats', new RegExp(`${label}\\n(-?[\\d.]+) dB`));
+  return Number(value);
+};
+const channel = (name: string) =>
+  user.click(`//*[@aria-label="Channels in the map"]//label[normalize-space()="${name}"]`);
+/** A channel by its mark in the drawing, so that its numbers are there. */
+const choose = (name: string) => user.press(name);
+const letGo = () => user.click('//*[name()="text"][contains(., "seen from above")]');
+
+/** The level that is told where the hand points: so many pixels from a thing in the drawing. */
+async function pointedAt(name: string, x: number): Promise<number> {
+  const thing = await user.find(`//*[@role="button"][@aria-label="${name}"]`);
+  await user.driver.actions().move({ origin: thing, x, y: 0 }).perform();
+  const drawing = /from the left: (-?[\d.]+) dB|, seat \d+: (-?[\d.]+) dB/;
+  const found = drawing.exec(await user.sees(drawing))!;
+  return Number(found[1] ?? found[2]);
+}
+
+it('the Slip Hall: who hears how much, how far the delay line reaches, and where it meets the mains', async () => {
+  await user.visit('/');
+  await user.sees('Net Loft');
+  await user.press('Project');
+  await user.press('All projects');
+  await user.press('Saltmarsh Slip Hall');
+  await user.sees('Slip Hall');
+  await user.visit('/plan');
+  await user.press('Level map');
+  await user.reads('Over the seats', /181 seats/);
+  const all = await figure('Mean');
+  // a signal 6 dB lower is 6 dB lower everywhere
+  await user.type('Level of the signal', '-26');
+  await user.until('the level to fall', async () => Math.abs((await figure('Mean')) - (all - 6)) < 0.11);
+  await user.type('Level of the signal', '-20');
+  // how far it reaches
+  await choose('Delay line');
+  await user.reads('What the map says', /On the dashed line Delay line is 6 dB below its loudest/);
+  await user.find('//*[@aria-label="Reach of Delay line"]');
+  await letGo();
+  // two maps
+  await user.press('None of them');
+  await user.reads('Over the seats', /Nothing sounds/);
+  for (const name of ['Main left', 'Main right', 'Delay line']) await channel(name);
+  await user.tick('two maps, A and B');
+  await channel('Delay line, A');
+  await user.among('Surface', 'whole floor');
+  await user.reads('What the map says', /On the dashed line they arrive together/);
+  await user.reads('What the map says', /Main left and Main right \(A\) and Delay line \(B\) are/);
+  // by moving the delay line it is heard later: the line moves, the levels of A stay
+  const mains = await figure('Mean');
+  await choose('Delay line');
+  await user.type('Distance from the front', '14');
+  await letGo();
+  expect(await figure('Mean')).toBeCloseTo(mains, 1);
+  await user.tick('two maps, A and B');
+});
+
+it('a gradient pair is louder ahead than behind', async () => {
+  await user.press('All of them');
+  await user.press('None of them');
+  await channel('Subs left');
+  await user.pick('Frequency', '63 Hz');
+  await user.reads('What the map says', /63 Hz, 1\/3 octave/);
+  const ahead = await pointedAt('Subs left', 60);
+  const behind = await pointedAt('Subs left', -60);
+  expect(ahead - behind).toBeGreaterThan(6);
+  await user.press('All of them');
+});
+
+it('a line that hangs is splayed by numbers until the rows are more alike', async () => {
+  await user.press('None of them');
+  await channel('Main left');
+  await user.pick('Frequency', '2 kHz');
+  await choose('Main left');
+  await user.pick('Model', 'Avocet 8');
+  await user.pick('Kind of group', 'line with splay');
+  const splay = async (angles: string) => {
+    await choose('Main left');
+    await user.type('Splay angles in degrees, from the top down', angles);
+    await letGo();
+  };
+  await splay('0 0 0 0 0');
+  await user.among('Surface', 'audience');
+  await user.reads('Over the seats', /181 seats/);
+  const straight = await figure('Standard deviation');
+  await splay('2 3 4 6 8');
+  await user.until(
+    'the seats to be more alike',
+    async () => (await figure('Standard deviation')) < straight - 0.3,
+  );
+});
+
+it('the map is on after a reload, and its settings with it', async () => {
+  await user.visit('/plan');
+  await user.reads('Level map settings', /direct sound only/);
+  await user.reads('Over the seats', /181 seats/);
+  await user.press('Level map');
+  await user.reads('What the plan says', /seats/);
+});
