@@ -1,5 +1,7 @@
+import { Key } from 'selenium-webdriver';
 import { expect, it } from 'vitest';
 import { aUser } from './support/aUser';
+import { violations } from './support/axe';
 
 const user = aUser();
 
@@ -95,10 +97,27 @@ it('a line that hangs is splayed by numbers until the rows are more alike', asyn
   );
 });
 
+it('a loudspeaker is looked at: what it is, its polars, its beam over frequency', async () => {
+  await choose('Fill left');
+  await user.press('How it radiates');
+  await user.reads('What it is', /Coaxial: .* 114 dB at the most.*Worked out from its radiators/);
+  const beam = async () => Number((await user.reads('Figures of the polar', /over (\d+)° across/))[1]);
+  await user.reads('Figures of the polar', /1 kHz/);
+  const wide = await beam();
+  const slider = await user.find('//*[@role="slider"][@aria-label="Frequency of the polar"]');
+  await slider.sendKeys(...Array<string>(9).fill(Key.ARROW_RIGHT));
+  await user.reads('Figures of the polar', /8 kHz/);
+  expect(await beam()).toBeLessThan(wide);
+  expect(await violations(user)).toEqual([]);
+  await user.press('Close');
+  await letGo();
+});
+
 it('the map is on after a reload, and its settings with it', async () => {
   await user.visit('/plan');
   await user.reads('Level map settings', /direct sound only/);
   await user.reads('Over the seats', /181 seats/);
+  expect(await violations(user)).toEqual([]);
   await user.press('Level map');
   await user.reads('What the plan says', /seats/);
 });

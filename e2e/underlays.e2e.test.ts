@@ -1,6 +1,7 @@
 import { By } from 'selenium-webdriver';
 import { expect, it } from 'vitest';
 import { aUser } from './support/aUser';
+import { violations } from './support/axe';
 import { hallGltf, hallObj, hugePng, manyFaces, planDxf, planPng } from './support/drawings';
 
 const user = aUser();
@@ -61,6 +62,7 @@ it('a DXF in inches gives an L-shaped room of its size, and what it could not dr
   await user.reads('What was understood', /In inches, as the file says: 15\.24 m × 10\.67 m/);
   await user.reads('What was understood', /6 corners and 134\.7 m²/);
   await user.reads('What was understood', /Left out: 1 texts/);
+  expect(await violations(user)).toEqual([]);
   await outlineBecomesRoom();
   await user.press('Lay it under');
   await user.reads('What the plan says', /over 134\.7 m²/);
@@ -74,6 +76,7 @@ it('a picture is scaled by two points whose distance is known', async () => {
   // the points lie 480 pixels apart: its walls are 6 metres long
   await user.type('Distance of the two points', '6');
   await user.reads('Size of the picture', /7\.5 m × 5 m; a pixel is 12\.5 mm/);
+  expect(await violations(user)).toEqual([]);
   await user.press('Lay it under');
   expect(await value('Width of the picture')).toBe('7.5 m');
   await user.find('//*[@aria-label="sketch"]//*[name()="image"]');

@@ -34,5 +34,13 @@ export const theme = createTheme({
   fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif',
   fontFamilyMonospace: '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace',
   headings: { fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif' },
-  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }) },
+  components: {
+    Modal: Modal.extend({
+      defaultProps: {
+        closeButtonProps: { 'aria-label': 'Close' },
+        // a page has one header, and it is not that of a dialog
+        attributes: { header: { role: 'presentation' } },
+      },
+    }),
+  },
 });

@@ -1,4 +1,9 @@
-import { levelMap, type LevelMapRequest } from '@pebble-hall/core/coverage';
+import {
+  levelMap,
+  radiationView,
+  type LevelMapRequest,
+  type RadiatingModel,
+} from '@pebble-hall/core/coverage';
 import { handOver, serveJobs } from './serveJobs';
 
 const jobs = {
@@ -6,6 +11,7 @@ const jobs = {
     const levels = levelMap(request);
     return handOver(levels, [levels]);
   },
+  radiation: ({ model, speed }: { model: RadiatingModel; speed: number }) => radiationView(model, speed),
 };
 export type CoverageJobs = typeof jobs;
 serveJobs(jobs);

@@ -13,6 +13,7 @@ export {
   type SourceField,
 } from './field.js';
 export { evenedOut, gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
+export { radiationView, type RadiationView } from './radiation.js';
 export { crossings, isoLines } from './isoLines.js';
 export {
   arrivalMap,

@@ -1,7 +1,11 @@
-import { Select, Switch } from '@mantine/core';
+import { ActionIcon, Select, Switch } from '@mantine/core';
+import { IconBroadcast } from '@tabler/icons-react';
+import { useState } from 'react';
+import { radiatingOf } from '../../ports/loudspeakers';
 import { playedModels } from '../../ports/rig';
 import { MOUNTS, type Loudspeaker, type Mount, type Project } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';
+import { RadiationDialog } from './map/RadiationDialog';
 import { NameField } from './NameField';
 import { PositionFields } from './PositionFields';
 import { editPlace } from './usePlan';
@@ -82,6 +86,7 @@ export function ChannelCard({ loudspeaker: l }: Props) {
 export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
   const set = (label: string, next: Partial<Loudspeaker>) => setLoudspeaker(l.id, label, next);
   const names = playedModels(l.role);
+  const [radiates, setRadiates] = useState(false);
   const angle = (label: string, key: 'aimDeg' | 'pitchDeg' | 'rollDeg', word: string) => (
     <label style={{ display: 'grid', gap: 2, fontSize: 12 }}>
       {word}
@@ -102,10 +107,19 @@ export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
     <section className="card" aria-label="Loudspeaker">
       <h2>
         Loudspeaker
+        <ActionIcon
+          variant="default"
+          aria-label="How it radiates"
+          title="How it radiates"
+          style={{ marginLeft: 'auto' }}
+          onClick={() => setRadiates(true)}
+        >
+          <IconBroadcast size={15} />
+        </ActionIcon>
         <Select
           aria-label="Model"
           size="xs"
-          w={150}
+          w={132}
           searchable
           allowDeselect={false}
           data={names.includes(l.model) ? names : [l.model, ...names]}
@@ -144,6 +158,14 @@ export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
           onChange={(mount) => mount && set(`${l.name} ${mount}`, { mount: mount as Mount })}
         />
       </div>
+      {radiates ? (
+        <RadiationDialog
+          model={radiatingOf(l.model, l.role)}
+          asked={l.model}
+          temperatureC={project.place.temperatureC}
+          onClose={() => setRadiates(false)}
+        />
+      ) : null}
     </section>
   );
 }
