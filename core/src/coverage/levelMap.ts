@@ -56,7 +56,7 @@ export interface LevelMapRequest {
 }
 
 /** The rate at which sections of a loudspeaker are evaluated: far above hearing, where they are as analog ones. */
-const RATE = 384_000;
+export const ANALOG_RATE = 384_000;
 /** A third of an octave is worked out at so many frequencies. */
 const PER_THIRD = 5;
 /** Thirds in pink noise of ten octaves. */
@@ -121,7 +121,7 @@ function sourcesOf(
   frequencies: Float64Array,
   speed: number,
 ): FieldSource[] {
-  const own = biquadTrace(loudspeakerSections(model.response, RATE), frequencies, RATE);
+  const own = biquadTrace(loudspeakerSections(model.response, ANALOG_RATE), frequencies, ANALOG_RATE);
   const through = pathTrace(path, frequencies);
   const gain = 10 ** (model.largestDb / 20);
   const shared = lines.map((l) => layer(model, l.layerAt, speed));

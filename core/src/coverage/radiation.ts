@@ -2,7 +2,7 @@ import { beamwidthDeg, directivityIndexDb, layerOf, polarDb } from '../directivi
 import { loudspeakerSections } from '../room/index.js';
 import { biquadTrace } from '../signal/index.js';
 import { THIRDS } from './bands.js';
-import type { RadiatingModel } from './levelMap.js';
+import { ANALOG_RATE, type RadiatingModel } from './levelMap.js';
 
 /** How a loudspeaker radiates, as it is looked at. */
 export interface RadiationView {
@@ -17,9 +17,6 @@ export interface RadiationView {
   /** on its axis at 1 m, dB SPL for a sine of full scale, at each third */
   axisDb: Float64Array;
 }
-
-/** The rate at which its sections are evaluated: far above hearing, where they are as analog ones. */
-export const ANALOG_RATE = 384_000;
 
 /** All that is shown of how a model radiates. @param speed of sound, m/s */
 export function radiationView({ ways, response, largestDb }: RadiatingModel, speed: number): RadiationView {

@@ -67,73 +67,73 @@ export function RadiationDialog({ model, asked, temperatureC, onClose }: Radiati
             </div>
           </div>
           <div style={{ display: 'grid', gridTemplateRows: '160px 150px 150px', gap: 8 }}>
-            <div className="plot" style={{ minHeight: 0 }}>
-              <ResponseChart
-                label="Beamwidth over frequency"
-                frequency={view.frequency}
-                traces={[
-                  {
-                    id: 'across',
-                    label: 'beamwidth across',
-                    role: 'predicted',
-                    colour: 'trace-kelp',
-                    levels: view.beamwidthDeg.horizontal,
-                  },
-                  {
-                    id: 'upright',
-                    label: 'upright',
-                    role: 'predicted',
-                    colour: 'trace-buoy',
-                    levels: view.beamwidthDeg.vertical,
-                  },
-                ]}
-                range={{ lowDb: 0, highDb: 360 }}
-                levelLabel="degrees"
-                absolute
-                format={degrees}
-              />
-            </div>
-            <div className="plot" style={{ minHeight: 0 }}>
-              <ResponseChart
-                label="Directivity index over frequency"
-                frequency={view.frequency}
-                traces={[
-                  {
-                    id: 'index',
-                    label: 'directivity index',
-                    role: 'predicted',
-                    colour: 'trace-mussel',
-                    levels: view.indexDb,
-                  },
-                ]}
-                range={{ lowDb: 0, highDb: 24 }}
-                levelLabel="dB"
-                absolute
-              />
-            </div>
-            <div className="plot" style={{ minHeight: 0 }}>
-              <ResponseChart
-                label="Response on axis over frequency"
-                frequency={view.frequency}
-                traces={[
-                  {
-                    id: 'axis',
-                    label: 'on its axis at 1 m, sine of full scale',
-                    role: 'predicted',
-                    colour: 'trace-kelp',
-                    levels: view.axisDb,
-                  },
-                ]}
-                range={{ lowDb: model.largestDb - 36, highDb: model.largestDb + 6 }}
-                levelLabel="dB SPL"
-                absolute
-              />
-            </div>
+            <OverFrequency
+              label="Beamwidth over frequency"
+              view={view}
+              curves={[
+                ['beamwidth across', 'trace-kelp', view.beamwidthDeg.horizontal],
+                ['upright', 'trace-buoy', view.beamwidthDeg.vertical],
+              ]}
+              range={[0, 360]}
+              unit="degrees"
+              format={degrees}
+            />
+            <OverFrequency
+              label="Directivity index over frequency"
+              view={view}
+              curves={[['directivity index', 'trace-mussel', view.indexDb]]}
+              range={[0, 30]}
+              unit="dB"
+            />
+            <OverFrequency
+              label="Response on axis over frequency"
+              view={view}
+              curves={[['on its axis at 1 m, sine of full scale', 'trace-kelp', view.axisDb]]}
+              range={[model.largestDb - 46, model.largestDb + 4]}
+              unit="dB SPL"
+            />
           </div>
         </div>
       ) : problem ? null : (
         <p className="quiet">Working it out …</p>
       )}
     </Modal>
+  );
+}
+
+/** One figure of a loudspeaker over frequency. */
+function OverFrequency({
+  label,
+  view,
+  curves,
+  range: [lowDb, highDb],
+  unit,
+  format,
+}: {
+  label: string;
+  view: RadiationView;
+  curves: [name: string, colour: string, values: Float64Array][];
+  range: [low: number, high: number];
+  unit: string;
+  format?: (value: number) => string;
+}) {
+  return (
+    <div className="plot" style={{ minHeight: 0 }}>
+      <ResponseChart
+        label={label}
+        frequency={view.frequency}
+        traces={curves.map(([name, colour, levels]) => ({
+          id: name,
+          label: name,
+          role: 'predicted',
+          colour,
+          levels,
+        }))}
+        range={{ lowDb, highDb }}
+        levelLabel={unit}
+        absolute
+        {...(format ? { format } : {})}
+      />
+    </div>
   );
 }
