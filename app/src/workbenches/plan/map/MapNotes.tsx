@@ -75,6 +75,21 @@ export function MapNotes({ map, place }: { map: LevelMap; place: Place }) {
       );
     }
   }
+  if (maps && maps.first.length + maps.others.length === 0)
+    notes.push({
+      key: 'silent',
+      text:
+        place.loudspeakers.length === 0
+          ? 'Nothing sounds: add loudspeakers, or choose a layout.'
+          : 'Nothing sounds: press the channels that shall.',
+      attention: true,
+    });
+  for (const { asked, taken } of maps?.unknown ?? [])
+    notes.push({
+      key: `unknown ${asked}`,
+      text: `${asked} is not in the library: it radiates as ${taken} would.`,
+      attention: true,
+    });
   notes.push({
     key: 'direct',
     text: 'Direct sound only: what walls and ceiling send back is not in it.',

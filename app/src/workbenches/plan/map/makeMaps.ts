@@ -4,14 +4,16 @@ import {
   evenedOut,
   gridOver,
   levelFigures,
+  MOST_SOURCES,
   settingsPath,
   type CoverageChannel,
   type LevelFigures,
   type LevelGrid,
+  type LevelMapRequest,
   type SettingsInMap,
 } from '@pebble-hall/core/coverage';
 import type { Corner, Point } from '@pebble-hall/core/geometry';
-import { isWithin } from '@pebble-hall/core/geometry';
+import { areaOf, isWithin } from '@pebble-hall/core/geometry';
 import { earHeightAt, floorAt, floorPlane, seatsOrNone } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
@@ -56,11 +58,15 @@ export interface MadeMaps {
   homeDb: number;
   first: CoverageChannel[];
   others: CoverageChannel[];
+  /** models that are not in the library, and as what each is taken */
+  unknown: { asked: string; taken: string }[];
 }
 
 /** So many points keep up with the hand. */
 const GRID_POINTS = 2000;
 const MOST_SEATS = 1000;
+/** Less is no floor, square metres. */
+const LEAST_M2 = 0.01;
 /** Lines are drawn of the mean over circles of this radius, metres: finer patterns tear them to pieces. */
 export const EVEN_M = 0.75;
 
@@ -86,12 +92,25 @@ function seatsOfPlace({ shape, audience, seats }: MappedPlace): { name: string; 
   return all.filter((_, i) => i % every === 0);
 }
 
-/** All that a map shows, from the place as it is now. */
+/** Models of channels that are not in the library, each once. */
+function unknownModels({ loudspeakers }: MappedPlace): MadeMaps['unknown'] {
+  const found = loudspeakers
+    .filter((l) => l.fitted)
+    .map((l) => ({ asked: l.model, taken: radiatingOf(l.model, l.role).name }))
+    .filter((m) => m.asked !== m.taken);
+  return [...new Map(found.map((m) => [m.asked, m])).values()];
+}
+
+/** All that a map shows, from the place as it is now. @param work makes one map; in a worker when absent */
 export async function makeMaps(
   { place, settings, correction, rate, reachOf }: MapAsked,
   { signal }: { signal: AbortSignal },
+  work: (request: LevelMapRequest) => Promise<Float64Array> | Float64Array = (request) =>
+    runJob('coverage.level', request, { signal }),
 ): Promise<MadeMaps> {
   const { shape, temperatureC, relativeHumidityPercent } = place;
+  if (areaOf(shape.outline) < LEAST_M2)
+    throw new Error('The place has no floor to look at. Give it a length and a width.');
   const grid = gridOf(place, settings);
   const seats = seatsOfPlace(place);
   const speed = speedOfSound(temperatureC);
@@ -103,24 +122,25 @@ export async function makeMaps(
   const channels = place.loudspeakers
     .filter((l) => l.fitted)
     .map((l) => coverageChannel(l, radiatingOf(l.model, l.role), settingsPath(l, correction, rate)));
+  const boxes = channels.reduce((sum, c) => sum + c.boxes.length, 0);
+  if (boxes > MOST_SOURCES)
+    throw new Error(
+      `The map takes ${MOST_SOURCES.toLocaleString('en')} boxes; there are ${boxes.toLocaleString('en')}. Say of some channels that they are not fitted.`,
+    );
   const on = channels.filter((c) => !settings.off.includes(c.id));
   const isSecond = (c: CoverageChannel) => settings.compares && settings.second.includes(c.id);
   const [first, others] = [on.filter((c) => !isSecond(c)), on.filter(isSecond)];
-  const levelOf = (of: CoverageChannel[]) =>
-    runJob(
-      'coverage.level',
-      {
-        channels: of,
-        points,
-        band: bandOf(settings),
-        how: settings.how,
-        signalDbfs: settings.signalDbfs,
-        speed,
-        air: settings.air ? { temperatureC, relativeHumidityPercent } : null,
-        ground: settings.floorReflects ? floorPlane(shape) : null,
-      },
-      { signal },
-    );
+  const levelOf = async (of: CoverageChannel[]) =>
+    work({
+      channels: of,
+      points,
+      band: bandOf(settings),
+      how: settings.how,
+      signalDbfs: settings.signalDbfs,
+      speed,
+      air: settings.air ? { temperatureC, relativeHumidityPercent } : null,
+      ground: settings.floorReflects ? floorPlane(shape) : null,
+    });
   const count = grid.columns * grid.rows;
   const levels = await levelOf(first);
   const second = others.length > 0 ? await levelOf(others) : null;
@@ -154,6 +174,7 @@ export async function makeMaps(
     homeDb: seen[count + seats.length]!,
     first,
     others,
+    unknown: unknownModels(place),
   };
 }
 

@@ -26,7 +26,7 @@ export interface MapSettings {
   toleranceMs: number;
 }
 
-const PLAIN: MapSettings = {
+export const PLAIN: MapSettings = {
   isOn: false,
   kind: 'third',
   centre: 2000,
