@@ -69,14 +69,14 @@ describe('on the devices of this computer', () => {
           await user.press('Check every channel');
         return (text.match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2;
       },
-      90_000,
+      180_000,
     );
     await user.sees(/ready, \d+ dB/);
     // the loopback in the file tells the time: Left is 3.1 m away, plus the processor's 1.25 ms
     await user.view('Microphones');
     await user.tick('With and without');
     await user.sees('Left, with the file');
-  });
+  }, 400_000);
 
   it('a refused permission, a device that is not there and one that vanishes are told, with what to do', async () => {
     user = await User.at(server.url, {

@@ -20,6 +20,27 @@ export async function firstSweepOfOnesOwn(user: User): Promise<number> {
   await click(user.click('//a[contains(., "Mic walk")]'));
   await user.sees('0 good, of 6');
   await click(user.press('Take this spot'));
-  await user.reads('Sweeps', /[12] good/, 120_000);
+  await takenUntil(user, /[1-6] good, of 6/);
   return clicks;
+}
+
+/** On a busy machine the fake microphone drops blocks; that is told, and what failed is taken again, as a user does. */
+export function takenUntil(user: User, sweeps: RegExp): Promise<void> {
+  // a press shows after a moment
+  let pressedAt = Date.now();
+  return user.until(
+    `sweeps that read ${sweeps}`,
+    async () => {
+      if (sweeps.test(await user.textOf('Sweeps'))) return true;
+      const idle = await user.driver.findElements({
+        xpath: '//button[normalize-space()="Take this spot" and not(@disabled)]',
+      });
+      if (idle[0] && Date.now() - pressedAt > 3000) {
+        pressedAt = Date.now();
+        await idle[0].click();
+      }
+      return false;
+    },
+    200_000,
+  );
 }
