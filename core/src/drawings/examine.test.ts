@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { bytesOfText } from '../formats/index.js';
-import { boxObj, dxf, lwpolyline } from './forTest.js';
+import { boxObj, dxf, lwpolyline } from './filesForTest.js';
 import { examineModel } from './examine.js';
 import { laidAt } from './model.js';
 import { readModel } from './readModel.js';

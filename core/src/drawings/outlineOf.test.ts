@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bytesOfText } from '../formats/index.js';
 import { areaOf } from '../geometry/index.js';
-import { boxObj, dxf, line, lwpolyline } from './forTest.js';
+import { boxObj, dxf, line, lwpolyline } from './filesForTest.js';
 import { drawnEdges, modelReport } from './modelReport.js';
 import { outlineOf } from './outlineOf.js';
 import { readModel } from './readModel.js';

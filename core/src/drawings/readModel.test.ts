@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bytesOfText } from '../formats/index.js';
-import { boxObj, dxf, line, lwpolyline } from './forTest.js';
+import { boxObj, dxf, line, lwpolyline } from './filesForTest.js';
 import { likelyUnitM, likelyUp, modelBounds, placedModel, triangleCount, type Model } from './model.js';
 import { readModel } from './readModel.js';
 
