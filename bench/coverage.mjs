@@ -6,7 +6,7 @@ import { signalPath } from '../core/dist/path/index.js';
 const MODEL = {
   name: 'Bench',
   about: '',
-  response: { low: { frequency: 60, order: 4 }, high: { frequency: 18_000, order: 2 }, resonances: [] },
+  axis: { kind: 'filters', low: { frequency: 60, order: 4 }, high: { frequency: 18_000, order: 2 }, resonances: [] },
   ways: [
     {
       radiator: /** @type {const} */ ({ kind: 'cap', radiusM: 0.13, sphereM: 0.22 }),

@@ -2,7 +2,8 @@ import { crossoverBiquads, inSeries, sectionBiquad, signalPath, type SignalPath 
 import { boxesOf } from '../place/index.js';
 import { subPath } from '../processing/index.js';
 import type { Correction, Loudspeaker } from '../project/index.js';
-import type { CoverageChannel, RadiatingModel } from './levelMap.js';
+import type { RadiatingModel } from '../directivity/index.js';
+import type { CoverageChannel } from './levelMap.js';
 
 /** What a variant sets by numbers. */
 export type SettingsInMap = Pick<Correction, 'alignment' | 'subs' | 'crossovers' | 'sections'>;

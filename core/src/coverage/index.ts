@@ -22,6 +22,5 @@ export {
   type LevelMapRequest,
   type MapBand,
   type PlacedBox,
-  type RadiatingModel,
 } from './levelMap.js';
 export { coverageChannel, settingsPath, type SettingsInMap } from './channels.js';

@@ -1,3 +1,4 @@
+import type { RadiatingModel } from '../directivity/index.js';
 import { describe, expect, it } from 'vitest';
 import { axesOf, type Point } from '../geometry/index.js';
 import { weightingDb } from '../level/index.js';
@@ -8,7 +9,6 @@ import {
   levelMap,
   type CoverageChannel,
   type LevelMapRequest,
-  type RadiatingModel,
 } from './levelMap.js';
 
 const POINT_WAY = { radiator: { kind: 'point' } as const, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] };
@@ -16,8 +16,8 @@ const POINT_WAY = { radiator: { kind: 'point' } as const, ahead: 0, left: 0, up:
 const MODEL: RadiatingModel = {
   name: 'Point',
   about: 'for tests',
-  response: { low: { frequency: 0.5, order: 1 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
-  ways: [POINT_WAY],
+  axis: { kind: 'filters', low: { frequency: 0.5, order: 1 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
+  radiation: { kind: 'ways', ways: [POINT_WAY] },
   largestDb: 120,
   sensitivityDb: 90,
 };

@@ -1,26 +1,12 @@
 import QuickLRU from 'quick-lru';
-import { layerOf, type Layer, type Way } from '../directivity/index.js';
+import { axisTrace, radiationLayer, type Layer, type RadiatingModel } from '../directivity/index.js';
 import type { Axes, Point } from '../geometry/index.js';
 import { weightingDb } from '../level/index.js';
 import { needLevels, needWithin } from '../limits/index.js';
 import { pathTrace, type SignalPath } from '../path/index.js';
-import { loudspeakerSections, type Air, type LoudspeakerModel } from '../room/index.js';
-import { biquadTrace } from '../signal/index.js';
+import type { Air } from '../room/index.js';
 import { bandPlan, THIRDS } from './bands.js';
 import { fieldPower, firstArrivalS, type FieldSource, type Ground } from './field.js';
-
-/** A loudspeaker as it radiates: its response on its axis, its ways, and how loud it gets. */
-export interface RadiatingModel {
-  name: string;
-  /** what it is taken for, in words: radiators and what stands between them */
-  about: string;
-  response: Pick<LoudspeakerModel, 'low' | 'high' | 'resonances'>;
-  ways: Way[];
-  /** dB SPL on its axis at 1 m within its band for a sine at full scale, its amplifier set to that */
-  largestDb: number;
-  /** dB SPL at 1 m for 2.83 V */
-  sensitivityDb: number;
-}
 
 /** A box of a channel: where, how it is turned, what it gets on top of the channel. */
 export interface PlacedBox {
@@ -55,8 +41,6 @@ export interface LevelMapRequest {
   ground: Ground | null;
 }
 
-/** The rate at which sections of a loudspeaker are evaluated: far above hearing, where they are as analog ones. */
-export const ANALOG_RATE = 384_000;
 /** A third of an octave is worked out at so many frequencies. */
 const PER_THIRD = 5;
 /** Thirds in pink noise of ten octaves. */
@@ -65,11 +49,19 @@ const ALL_THIRDS = 30;
 /** Radiation of models by frequency, as worked out before. */
 const layers = new QuickLRU<string, Layer>({ maxSize: 900 });
 
-function layer(model: RadiatingModel, frequency: number, speed: number): Layer {
-  const key = `${model.name} ${frequency} ${speed} ${JSON.stringify(model.ways)}`;
+/** Data are told apart by what they are, not by what is in them: they are large. */
+const numbered = new WeakMap<object, number>();
+let dataSoFar = 0;
+
+function layer({ radiation }: RadiatingModel, frequency: number, speed: number): Layer {
+  if (radiation.kind === 'data' && !numbered.has(radiation.data)) numbered.set(radiation.data, ++dataSoFar);
+  const key =
+    radiation.kind === 'data'
+      ? `data ${numbered.get(radiation.data)} ${frequency}`
+      : `${frequency} ${speed} ${JSON.stringify(radiation.ways)}`;
   const known = layers.get(key);
   if (known) return known;
-  const made = layerOf(model.ways, frequency, speed);
+  const made = radiationLayer(radiation, frequency, speed);
   layers.set(key, made);
   return made;
 }
@@ -121,7 +113,7 @@ function sourcesOf(
   frequencies: Float64Array,
   speed: number,
 ): FieldSource[] {
-  const own = biquadTrace(loudspeakerSections(model.response, ANALOG_RATE), frequencies, ANALOG_RATE);
+  const own = axisTrace(model.axis, frequencies);
   const through = pathTrace(path, frequencies);
   const gain = 10 ** (model.largestDb / 20);
   const shared = lines.map((l) => layer(model, l.layerAt, speed));

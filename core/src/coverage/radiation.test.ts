@@ -8,8 +8,11 @@ it('shows a piston as its Bessel form has it, and its response with its largest 
     {
       name: 'Piston',
       about: '',
-      response: { low: { frequency: 100, order: 2 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
-      ways: [{ radiator: { kind: 'piston', radiusM: a }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] }],
+      axis: { kind: 'filters', low: { frequency: 100, order: 2 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
+      radiation: {
+        kind: 'ways',
+        ways: [{ radiator: { kind: 'piston', radiusM: a }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] }],
+      },
       largestDb: 120,
       sensitivityDb: 90,
     },

@@ -1,8 +1,12 @@
-import { beamwidthDeg, directivityIndexDb, layerOf, polarDb } from '../directivity/index.js';
-import { loudspeakerSections } from '../room/index.js';
-import { biquadTrace } from '../signal/index.js';
+import {
+  axisTrace,
+  beamwidthDeg,
+  directivityIndexDb,
+  polarDb,
+  radiationLayer,
+  type RadiatingModel,
+} from '../directivity/index.js';
 import { THIRDS } from './bands.js';
-import { ANALOG_RATE, type RadiatingModel } from './levelMap.js';
 
 /** How a loudspeaker radiates, as it is looked at. */
 export interface RadiationView {
@@ -19,10 +23,10 @@ export interface RadiationView {
 }
 
 /** All that is shown of how a model radiates. @param speed of sound, m/s */
-export function radiationView({ ways, response, largestDb }: RadiatingModel, speed: number): RadiationView {
+export function radiationView({ radiation, axis, largestDb }: RadiatingModel, speed: number): RadiationView {
   const frequency = Float64Array.from(THIRDS);
-  const layers = THIRDS.map((f) => layerOf(ways, f, speed));
-  const axis = biquadTrace(loudspeakerSections(response, ANALOG_RATE), frequency, ANALOG_RATE);
+  const layers = THIRDS.map((f) => radiationLayer(radiation, f, speed));
+  const ahead = axisTrace(axis, frequency);
   const over = (of: (layer: (typeof layers)[number]) => number) => Float64Array.from(layers, of);
   return {
     frequency,
@@ -35,6 +39,6 @@ export function radiationView({ ways, response, largestDb }: RadiatingModel, spe
       horizontal: layers.map((l) => polarDb(l, 'horizontal').db),
       vertical: layers.map((l) => polarDb(l, 'vertical').db),
     },
-    axisDb: axis.re.map((re, i) => largestDb + 10 * Math.log10(re * re + axis.im[i]! ** 2)),
+    axisDb: ahead.re.map((re, i) => largestDb + 10 * Math.log10(re * re + ahead.im[i]! ** 2)),
   };
 }

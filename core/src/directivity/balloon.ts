@@ -16,7 +16,7 @@ export interface Way {
 /** Step of a balloon off the axis; about it, it has as many as its radiation asks for. */
 export const ANGLE_STEP_DEG = 1;
 export const ANGLES = 180 / ANGLE_STEP_DEG + 1;
-const STEPS_ABOUT = [36, 72, 120, 180, 360];
+export const STEPS_ABOUT = [36, 72, 120, 180, 360];
 /** So far, radians, the phase of what lies farthest apart may turn from one step about the axis to the next. */
 const MOST_TURN = 0.7;
 

@@ -13,3 +13,12 @@ export {
   type Way,
 } from './balloon.js';
 export { beamwidthDeg, directivityIndexDb, polarDb } from './figures.js';
+export { dataGain, layerOfData, needBalloonData, type BalloonData } from './balloonData.js';
+export {
+  axisTrace,
+  radiationLayer,
+  type AxisResponse,
+  type LevelCurve,
+  type RadiatingModel,
+  type Radiation,
+} from './model.js';

@@ -1,16 +1,16 @@
-import { beamwidthDeg, directivityIndexDb, layerOf } from '@pebble-hall/core/directivity';
+import { beamwidthDeg, directivityIndexDb, radiationLayer } from '@pebble-hall/core/directivity';
 import { THIRDS } from '@pebble-hall/core/coverage';
 import { expect, it } from 'vitest';
 import { MODELS, RADIATING, radiatingOf } from './index.js';
 
-const at = (name: string, f: number) => layerOf(radiatingOf(name, 'full range').ways, f, 343);
+const at = (name: string, f: number) => radiationLayer(radiatingOf(name, 'full range').radiation, f, 343);
 
 it('every model that plays radiates, in every third of an octave, and loses nothing on its axis', () => {
   expect(RADIATING.map((m) => m.name).sort()).toEqual(MODELS.map((m) => m.model.name).sort());
   expect(RADIATING.length).toBeGreaterThanOrEqual(8);
-  for (const { ways } of RADIATING)
+  for (const { radiation } of RADIATING)
     for (const f of THIRDS.filter((_, i) => i % 3 === 0)) {
-      const layer = layerOf(ways, f, 343);
+      const layer = radiationLayer(radiation, f, 343);
       expect(layer.re[0]).toBeCloseTo(1, 5);
       expect(layer.im[0]).toBeCloseTo(0, 5);
       expect(layer.re.every(Number.isFinite)).toBe(true);
@@ -19,10 +19,10 @@ it('every model that plays radiates, in every third of an octave, and loses noth
 
 it('ways that meet on the axis are together there: neither cancels the other', () => {
   // each way by itself is 6 dB down where they meet, and their phases are alike, so that they add up to nothing lost
-  for (const { name, ways } of RADIATING)
-    for (const { filters } of ways)
+  for (const { name, radiation } of RADIATING)
+    for (const { filters } of radiation.kind === 'ways' ? radiation.ways : [])
       for (const { frequency } of filters) {
-        const layer = layerOf(ways, frequency, 343);
+        const layer = radiationLayer(radiation, frequency, 343);
         // a wide beam at the crossing would mean that the axis is quieter than what lies beside it
         const most = Math.max(...Array.from(layer.re, (re, i) => re * re + layer.im[i]! ** 2));
         expect(10 * Math.log10(most), `${name} at ${frequency} Hz`).toBeLessThan(1.5);
