@@ -6,23 +6,31 @@ import { signalPath } from '../core/dist/path/index.js';
 const MODEL = {
   name: 'Bench',
   about: '',
-  axis: { kind: 'filters', low: { frequency: 60, order: 4 }, high: { frequency: 18_000, order: 2 }, resonances: [] },
-  ways: [
-    {
-      radiator: /** @type {const} */ ({ kind: 'cap', radiusM: 0.13, sphereM: 0.22 }),
-      ...{ ahead: 0, left: 0, up: -0.12, gainDb: 0 },
-      filters: [
-        { kind: /** @type {const} */ ('low-pass'), frequency: 1400, order: /** @type {const} */ (4) },
-      ],
-    },
-    {
-      radiator: /** @type {const} */ ({ kind: 'opening', widthM: 0.16, heightM: 0.1, sphereM: 0.2 }),
-      ...{ ahead: 0, left: 0, up: 0.12, gainDb: 0 },
-      filters: [
-        { kind: /** @type {const} */ ('high-pass'), frequency: 1400, order: /** @type {const} */ (4) },
-      ],
-    },
-  ],
+  axis: {
+    kind: /** @type {const} */ ('filters'),
+    low: { frequency: 60, order: 4 },
+    high: { frequency: 18_000, order: 2 },
+    resonances: [],
+  },
+  radiation: {
+    kind: /** @type {const} */ ('ways'),
+    ways: [
+      {
+        radiator: /** @type {const} */ ({ kind: 'cap', radiusM: 0.13, sphereM: 0.22 }),
+        ...{ ahead: 0, left: 0, up: -0.12, gainDb: 0 },
+        filters: [
+          { kind: /** @type {const} */ ('low-pass'), frequency: 1400, order: /** @type {const} */ (4) },
+        ],
+      },
+      {
+        radiator: /** @type {const} */ ({ kind: 'opening', widthM: 0.16, heightM: 0.1, sphereM: 0.2 }),
+        ...{ ahead: 0, left: 0, up: 0.12, gainDb: 0 },
+        filters: [
+          { kind: /** @type {const} */ ('high-pass'), frequency: 1400, order: /** @type {const} */ (4) },
+        ],
+      },
+    ],
+  },
   largestDb: 130,
   sensitivityDb: 97,
 };

@@ -39,6 +39,7 @@ export function netLoftProject(): Project {
       ],
       audience: [],
       underlays: [],
+      models: [],
       fixtures: [
         {
           id: 'rug',

@@ -51,6 +51,7 @@ export function slipHallProject(): Project {
       audience: SLIP_HALL_AREAS,
       fixtures: SLIP_HALL_FIXTURES,
       underlays: [],
+      models: [],
       layoutId: null,
       loudspeakers: SLIP_HALL_LOUDSPEAKERS,
       spots,

@@ -7,6 +7,9 @@ import type { DrawingJobs } from '../workers/drawings.worker';
 import type { ListenJobs } from '../workers/listen.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
+export type { LevelMapAsked, ShownModel, TraceSeen, TriedModel } from '../workers/coverage.worker';
+export type { AskedModel } from '../workers/loudspeakerModels';
+
 interface Lanes {
   analysis: AnalysisJobs;
   coverage: CoverageJobs;

@@ -1,17 +1,88 @@
 import {
   levelMap,
   radiationView,
+  type ChannelOf,
   type LevelMapRequest,
-  type RadiatingModel,
+  type RadiationView,
 } from '@pebble-hall/core/coverage';
+import {
+  polarFromTraces,
+  radiatingFrom,
+  readLoudspeakerFile,
+  writePolarTable,
+  type SeenAt,
+} from '@pebble-hall/core/loudspeakers';
+import type { TraceRef } from '@pebble-hall/core/jobs';
+import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
 import { handOver, serveJobs } from './serveJobs';
+import { storedImpulse } from './storedArrays';
+
+/** A level map as the page asks for it. */
+export type LevelMapAsked = Omit<LevelMapRequest, 'channels'> & { channels: ChannelOf<AskedModel>[] };
+
+/** How a model radiates, what it is, and how loud it gets. */
+export interface ShownModel {
+  view: RadiationView;
+  about: string;
+}
+
+/** A loudspeaker in a file that is not in the project yet. */
+export interface TriedModel extends ShownModel {
+  kind: 'AES69' | 'table';
+  name: string;
+  sensitivityDb: number | null;
+  largestDb: number | null;
+  notes: string[];
+}
+
+/** A stored trace, where it was taken, seen from its loudspeaker. */
+export type TraceSeen = Pick<SeenAt, 'aboutDeg' | 'angleDeg' | 'distanceM'> & { trace: TraceRef };
+
+/** Only for looking at it: levels are relative until somebody says how loud it gets. */
+const NO_LEVELS = { name: '', sensitivityDb: 0, largestDb: 0 };
 
 const jobs = {
-  level: (request: LevelMapRequest) => {
-    const levels = levelMap(request);
+  level: async ({ channels, ...request }: LevelMapAsked) => {
+    const resolved = await Promise.all(
+      channels.map(async (c) => ({ ...c, model: await radiatingOfAsked(c.model) })),
+    );
+    const levels = levelMap({ ...request, channels: resolved });
     return handOver(levels, [levels]);
   },
-  radiation: ({ model, speed }: { model: RadiatingModel; speed: number }) => radiationView(model, speed),
+  radiation: async ({ model, speed }: { model: AskedModel; speed: number }): Promise<ShownModel> => {
+    const radiating = await radiatingOfAsked(model);
+    return { view: radiationView(radiating, speed), about: radiating.about };
+  },
+  tried: async ({
+    name,
+    bytes,
+    speed,
+  }: {
+    name: string;
+    bytes: Uint8Array;
+    speed: number;
+  }): Promise<TriedModel> => {
+    const { kind, read } = await readLoudspeakerFile(bytes, name);
+    const radiating = radiatingFrom(NO_LEVELS, kind, read);
+    const { data: _data, axis: _axis, ...told } = read;
+    return { ...told, kind, view: radiationView(radiating, speed), about: radiating.about };
+  },
+  /** A table of polar data from stored traces, as text. */
+  polarTable: async ({ name, traces, windowS }: { name: string; traces: TraceSeen[]; windowS: number }) => {
+    const seen = await Promise.all(
+      traces.map(async ({ trace, ...at }) => ({
+        ...at,
+        impulse: await storedImpulse(trace.arrayId),
+        microphone: trace.calibration,
+      })),
+    );
+    return writePolarTable(
+      { name, sensitivityDb: null, largestDb: null, planes: polarFromTraces(seen, windowS) },
+      [
+        `From ${traces.length} measured traces, each windowed to ${+(1000 * windowS).toFixed(2)} ms after its first arrival, thirds of an octave, as at 1 m.`,
+      ],
+    );
+  },
 };
 export type CoverageJobs = typeof jobs;
 serveJobs(jobs);

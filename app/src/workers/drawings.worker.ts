@@ -11,7 +11,7 @@ const jobs = {
   examine: ({ file, taken }: { file: { name: string; bytes: Uint8Array }; taken: Taken }) =>
     examine(file, taken),
   stored: async ({ fileId, taken }: { fileId: string; taken: Taken }) =>
-    examine(await storedFile(fileId), taken),
+    examine(await storedFile(fileId, 'The drawing under the plan'), taken),
 };
 export type DrawingJobs = typeof jobs;
 serveJobs(jobs);

@@ -13,11 +13,10 @@ export async function storedImpulse(arrayId: string): Promise<ImpulseResponse> {
   return { samples, rate, zero };
 }
 
-/** Reads a drawing that lies under the plan, by its id. @throws Error when it is lost */
-export async function storedFile(fileId: string): Promise<EnclosedFile> {
+/** Reads a file that is enclosed in a project, by its id. @param what it is, for whom it is missing @throws Error when it is lost */
+export async function storedFile(fileId: string, what: string): Promise<EnclosedFile> {
   database ??= new PebbleDatabase();
   const file = await database.enclosed.get(fileId);
-  if (!file)
-    throw new Error('The drawing under the plan has lost its file. Remove it, and lay it under again.');
+  if (!file) throw new Error(`${what} has lost its file. Remove it, and bring it in again.`);
   return file;
 }

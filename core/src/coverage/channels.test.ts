@@ -47,7 +47,12 @@ it('a group is as many boxes, each with what it gets of its own', () => {
   const model = {
     name: 'm',
     about: '',
-    axis: { kind: 'filters', low: { frequency: 30, order: 2 }, high: { frequency: 200, order: 2 }, resonances: [] },
+    axis: {
+      kind: 'filters',
+      low: { frequency: 30, order: 2 },
+      high: { frequency: 200, order: 2 },
+      resonances: [],
+    },
     radiation: { kind: 'ways', ways: [] },
     largestDb: 120,
     sensitivityDb: 90,

@@ -2,8 +2,7 @@ import { crossoverBiquads, inSeries, sectionBiquad, signalPath, type SignalPath 
 import { boxesOf } from '../place/index.js';
 import { subPath } from '../processing/index.js';
 import type { Correction, Loudspeaker } from '../project/index.js';
-import type { RadiatingModel } from '../directivity/index.js';
-import type { CoverageChannel } from './levelMap.js';
+import type { ChannelOf } from './levelMap.js';
 
 /** What a variant sets by numbers. */
 export type SettingsInMap = Pick<Correction, 'alignment' | 'subs' | 'crossovers' | 'sections'>;
@@ -34,12 +33,12 @@ export function settingsPath(
   return sub ? inSeries(own, subPath(sub, rate)) : own;
 }
 
-/** A channel of a place as the map takes it. */
-export const coverageChannel = (
+/** A channel of a place as the map takes it, with its model, or what that is to be had from. */
+export const coverageChannel = <Model>(
   loudspeaker: Loudspeaker,
-  model: RadiatingModel,
+  model: Model,
   path: SignalPath,
-): CoverageChannel => ({
+): ChannelOf<Model> => ({
   id: loudspeaker.id,
   model,
   path,

@@ -5,6 +5,9 @@ import { boxesOf, type Group } from '../place/index.js';
 import { airAbsorption } from '../room/index.js';
 import { fieldPower, firstArrivalS, mirrored, type FieldSource } from './field.js';
 
+/** So far away, metres, that ways differ by their directions alone, to a millionth of a wave. */
+const FAR = 1e7;
+
 const C = 340;
 const AIR = { temperatureC: 20, relativeHumidityPercent: 50 };
 const POINT: Radiator = { kind: 'point' };
@@ -80,7 +83,7 @@ describe('closed forms, to 1e-6 of pressure', () => {
     );
 
   it('a gradient pair: |1 - e^{-jkd(1 + cos)}| far away, nothing behind it', () => {
-    const [f, d, far] = [60, 0.8, 4000];
+    const [f, d, far] = [60, 0.8, FAR];
     const pair = grouped({ kind: 'gradient', spacingM: d, rearDelayMs: (1000 * d) / C }, [f]);
     const angles = [0, 60, 90, 120, 180];
     const points = angles.map((deg) =>
@@ -90,9 +93,25 @@ describe('closed forms, to 1e-6 of pressure', () => {
     const k = (2 * Math.PI * f) / C;
     angles.forEach((deg, i) => {
       const want = 2 * Math.abs(Math.sin((k * d * (1 + Math.cos((deg * Math.PI) / 180))) / 2));
-      // 4 km away the two distances differ by a ten thousandth
-      expect(levels![i]! * far).toBeCloseTo(want, 3);
+      expect(levels![i]! * far).toBeCloseTo(want, 6);
     });
+  });
+
+  it('a gradient pair near by: two ways by the law of cosines, and what lies between them', () => {
+    const [f, d] = [60, 0.8];
+    const pair = grouped({ kind: 'gradient', spacingM: d, rearDelayMs: (1000 * d) / C }, [f]);
+    const k = (2 * Math.PI * f) / C;
+    // the place of a pair is its middle: one half ahead of it, the other as far behind
+    for (const r of [1.5, 3, 10])
+      for (const deg of [0, 35, 90, 140, 180]) {
+        const cosine = Math.cos((deg * Math.PI) / 180);
+        const way = (side: 1 | -1) => Math.sqrt(r * r + (d * d) / 4 - side * r * d * cosine);
+        const [front, rear] = [way(1), way(-1)];
+        const turn = k * (rear + d - front);
+        const want = Math.sqrt(1 / front ** 2 + 1 / rear ** 2 - (2 * Math.cos(turn)) / (front * rear));
+        const point = at(r * cosine, r * Math.sin((deg * Math.PI) / 180));
+        expect(pressures(pair, [point], [f])[0]![0]).toBeCloseTo(want, 6);
+      }
   });
 
   it('end-fire: all arrive together ahead', () => {
@@ -105,12 +124,20 @@ describe('closed forms, to 1e-6 of pressure', () => {
       6,
     );
     const turn = (2 * Math.PI * f * 2 * d) / C;
-    const far = Math.abs(Math.sin((n * turn) / 2) / Math.sin(turn / 2)) / 50;
-    expect(behind).toBeCloseTo(far, 2);
+    // behind, each comes later by twice the way from one to the next
+    let [re, im] = [0, 0];
+    distances.forEach((_, i) => {
+      const r = 50 + (i - (n - 1) / 2) * d;
+      re += Math.cos(i * turn) / r;
+      im -= Math.sin(i * turn) / r;
+    });
+    expect(behind).toBeCloseTo(Math.hypot(re, im), 6);
+    const [far] = pressures(line, [at(-FAR)], [f])[0]!;
+    expect(far! * FAR).toBeCloseTo(Math.abs(Math.sin((n * turn) / 2) / Math.sin(turn / 2)), 6);
   });
 
   it('a line far away: sin(n x) / sin(x)', () => {
-    const [f, d, n, far] = [1000, 0.25, 8, 20_000];
+    const [f, d, n, far] = [1000, 0.25, 8, FAR];
     const line = Array.from({ length: n }, (_, i) => source(at(0, 0, (i - (n - 1) / 2) * d), [f]));
     const angles = [0, 5, 12, 25, 40];
     const points = angles.map((deg) =>
@@ -120,8 +147,19 @@ describe('closed forms, to 1e-6 of pressure', () => {
     angles.forEach((deg, i) => {
       const x = (Math.PI * f * d * Math.sin((deg * Math.PI) / 180)) / C;
       const want = x === 0 ? n : Math.abs(Math.sin(n * x) / Math.sin(x));
-      expect(levels![i]! * far).toBeCloseTo(want, 2);
+      expect(levels![i]! * far).toBeCloseTo(want, 5);
     });
+  });
+
+  it('a line of many near by: as loud as an endless one, pi / (d r) on the mean of its powers', () => {
+    // sum of 1 / (r^2 + (n d)^2) over all n is pi / (d r) coth(pi r / d); powers, so that no pattern stands
+    const [d, r] = [0.5, 2];
+    const line = Array.from({ length: 1601 }, (_, i) => source(at(0, 0, (i - 800) * d), [500]));
+    const [level] = pressures(line, [at(r)], [500], 'power')[0]!;
+    // what lies beyond the ends: the integral of 1 / z^2 from there, at both
+    const beyond = 2 / (d * 800.5 * d);
+    const all = Math.PI / (d * r) / Math.tanh((Math.PI * r) / d);
+    expect(level! ** 2).toBeCloseTo(all - beyond, 6);
   });
 
   it('an arc of sources is as loud at its centre as all of them together', () => {

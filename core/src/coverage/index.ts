@@ -13,11 +13,12 @@ export {
   type SourceField,
 } from './field.js';
 export { evenedOut, gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
-export { radiationView, type RadiationView } from './radiation.js';
+export { BALLOON_STEP_DEG, radiationView, type RadiationView } from './radiation.js';
 export { crossings, isoLines } from './isoLines.js';
 export {
   arrivalMap,
   levelMap,
+  type ChannelOf,
   type CoverageChannel,
   type LevelMapRequest,
   type MapBand,

@@ -4,19 +4,19 @@ import { axesOf, type Point } from '../geometry/index.js';
 import { weightingDb } from '../level/index.js';
 import { signalPath } from '../path/index.js';
 import { THIRDS } from './bands.js';
-import {
-  arrivalMap,
-  levelMap,
-  type CoverageChannel,
-  type LevelMapRequest,
-} from './levelMap.js';
+import { arrivalMap, levelMap, type CoverageChannel, type LevelMapRequest } from './levelMap.js';
 
 const POINT_WAY = { radiator: { kind: 'point' } as const, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] };
 /** Alike in all directions, from far below hearing to far above it. */
 const MODEL: RadiatingModel = {
   name: 'Point',
   about: 'for tests',
-  axis: { kind: 'filters', low: { frequency: 0.5, order: 1 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
+  axis: {
+    kind: 'filters',
+    low: { frequency: 0.5, order: 1 },
+    high: { frequency: 150_000, order: 1 },
+    resonances: [],
+  },
   radiation: { kind: 'ways', ways: [POINT_WAY] },
   largestDb: 120,
   sensitivityDb: 90,

@@ -17,12 +17,14 @@ export interface PlacedBox {
 }
 
 /** A channel in the map: its boxes of one model, and what the signal goes through on its way to them. */
-export interface CoverageChannel {
+export interface ChannelOf<Model> {
   id: string;
-  model: RadiatingModel;
+  model: Model;
   boxes: PlacedBox[];
   path: SignalPath;
 }
+
+export type CoverageChannel = ChannelOf<RadiatingModel>;
 
 /** What is looked at: one frequency, a third of an octave, an octave, or all of it as A-weighted. */
 export type MapBand = { kind: 'frequency' | 'third' | 'octave'; centre: number } | { kind: 'A' };
@@ -137,7 +139,7 @@ function sourcesOf(
 
 /** Seconds after which the first box of some channels is heard at each point, their delays with it. */
 export function arrivalMap(
-  channels: readonly CoverageChannel[],
+  channels: readonly Pick<CoverageChannel, 'boxes' | 'path'>[],
   points: Float64Array,
   speed: number,
 ): Float64Array {

@@ -8,10 +8,17 @@ it('shows a piston as its Bessel form has it, and its response with its largest 
     {
       name: 'Piston',
       about: '',
-      axis: { kind: 'filters', low: { frequency: 100, order: 2 }, high: { frequency: 150_000, order: 1 }, resonances: [] },
+      axis: {
+        kind: 'filters',
+        low: { frequency: 100, order: 2 },
+        high: { frequency: 150_000, order: 1 },
+        resonances: [],
+      },
       radiation: {
         kind: 'ways',
-        ways: [{ radiator: { kind: 'piston', radiusM: a }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] }],
+        ways: [
+          { radiator: { kind: 'piston', radiusM: a }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] },
+        ],
       },
       largestDb: 120,
       sensitivityDb: 90,
@@ -31,4 +38,7 @@ it('shows a piston as its Bessel form has it, and its response with its largest 
   expect(view.axisDb[view.frequency.findIndex((f) => Math.round(f) === 1000)]).toBeCloseTo(120, 1);
   // the corner of its high-pass
   expect(view.axisDb[view.frequency.findIndex((f) => Math.round(f) === 100)]).toBeCloseTo(117, 1);
+  // the balloon has the same levels: 20 degrees off the axis, all about it
+  for (const about of [0, 18, 36])
+    expect(view.balloons[at]![4 * 72 + about]).toBeCloseTo(view.polars.horizontal[at]![200]!, 3);
 });

@@ -27,8 +27,18 @@ const COARSE_ABOUT_DEG = 60;
 export function needBalloonData(data: BalloonData): void {
   const { fromPoleDeg, aboutDeg, frequency, re, im } = data;
   needAscending('balloon', 'frequencies', frequency, 0);
-  needAscending('balloon', 'angles from the pole', fromPoleDeg.map((v) => v + 1), 0);
-  needAscending('balloon', 'angles about the pole', aboutDeg.map((v) => v + 1), 0);
+  needAscending(
+    'balloon',
+    'angles from the pole',
+    fromPoleDeg.map((v) => v + 1),
+    0,
+  );
+  needAscending(
+    'balloon',
+    'angles about the pole',
+    aboutDeg.map((v) => v + 1),
+    0,
+  );
   needWithin('balloon', 'number of frequencies', frequency.length, 1, 2000);
   needWithin('balloon', 'number of angles from the pole', fromPoleDeg.length, 2, 721);
   needWithin('balloon', 'number of angles about the pole', aboutDeg.length, 1, 1440);
@@ -259,7 +269,10 @@ function hermite(x: Float64Array, y: Float64Array, at: number): number {
   const t2 = t * t;
   const t3 = t2 * t;
   return (
-    (2 * t3 - 3 * t2 + 1) * y1 + (t3 - 2 * t2 + t) * h * before + (3 * t2 - 2 * t3) * y2 + (t3 - t2) * h * after
+    (2 * t3 - 3 * t2 + 1) * y1 +
+    (t3 - 2 * t2 + t) * h * before +
+    (3 * t2 - 2 * t3) * y2 +
+    (t3 - t2) * h * after
   );
 }
 

@@ -18,7 +18,8 @@ export type Radiation = { kind: 'ways'; ways: Way[] } | { kind: 'data'; data: Ba
  * taken as the least that its level asks for; nothing is known beyond the ends of a curve, and it is silent there.
  */
 export type AxisResponse =
-  ({ kind: 'filters' } & Pick<LoudspeakerModel, 'low' | 'high' | 'resonances'>) | ({ kind: 'curve' } & LevelCurve);
+  | ({ kind: 'filters' } & Pick<LoudspeakerModel, 'low' | 'high' | 'resonances'>)
+  | ({ kind: 'curve' } & LevelCurve);
 
 /** A loudspeaker as it radiates: its response on its axis, its directivity, and how loud it gets. */
 export interface RadiatingModel {
@@ -43,7 +44,8 @@ export const radiationLayer = (radiation: Radiation, frequency: number, speed: n
 
 /** Response on axis at some frequencies, against that within its band. */
 export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexTrace {
-  if (axis.kind === 'filters') return biquadTrace(loudspeakerSections(axis, ANALOG_RATE), frequency, ANALOG_RATE);
+  if (axis.kind === 'filters')
+    return biquadTrace(loudspeakerSections(axis, ANALOG_RATE), frequency, ANALOG_RATE);
   const { re, im } = leastPhase(axis);
   const trace: ComplexTrace = {
     frequency,
@@ -56,10 +58,7 @@ export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexT
     const [level] = interpolateLog(axis.frequency, axis.levelDb, Float64Array.of(f));
     const at = Math.min(CURVE_BINS - 1.001, f / BIN_HZ);
     const [k, t] = [Math.floor(at), at % 1];
-    const phase = Math.atan2(
-      (1 - t) * im[k]! + t * im[k + 1]!,
-      (1 - t) * re[k]! + t * re[k + 1]!,
-    );
+    const phase = Math.atan2((1 - t) * im[k]! + t * im[k + 1]!, (1 - t) * re[k]! + t * re[k + 1]!);
     const size = 10 ** (level! / 20);
     trace.re[n] = size * Math.cos(phase);
     trace.im[n] = size * Math.sin(phase);

@@ -12,6 +12,7 @@ import * as geometry from '../geometry/index.js';
 import * as jobs from '../jobs/index.js';
 import * as layouts from '../layouts/index.js';
 import * as level from '../level/index.js';
+import * as loudspeakers from '../loudspeakers/index.js';
 import * as measure from '../measure/index.js';
 import * as path from '../path/index.js';
 import * as place from '../place/index.js';
@@ -36,6 +37,7 @@ const ROOMS = {
   jobs,
   layouts,
   level,
+  loudspeakers,
   measure,
   path,
   place,
@@ -62,6 +64,20 @@ const handle = { frequency: 100, levelDb: 0 };
 const map = coverage.gridOver([corners], () => 0, 100);
 const mapLevels = new Float64Array(map.columns * map.rows);
 const pointWay = { radiator: { kind: 'point' as const }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] };
+const balloon: directivity.BalloonData = {
+  pole: 'front',
+  fromPoleDeg: Float64Array.of(0, 90, 180),
+  aboutDeg: Float64Array.of(0, 180),
+  frequency: Float64Array.of(1000),
+  re: [new Float32Array(6).fill(1)],
+  im: [new Float32Array(6)],
+  hasPhase: true,
+};
+const click = {
+  samples: Float32Array.from({ length: 2048 }, (_, i) => (i === 100 ? 1 : 0)),
+  rate: 48000,
+  zero: 0,
+};
 const field = {
   sources: [],
   points: Float64Array.of(1, 2, 3),
@@ -131,6 +147,27 @@ const DOORS: Record<string, Door[]> = {
   'directivity.capGain': [door([3, 0.5], ['0', '1'], [NaN, Infinity, 0, -1])],
   'directivity.crossoverTrace': [
     door([{ kind: 'low-pass', frequency: 1000, order: 4 }, 100], ['0.frequency'], [NaN, Infinity, 0, -1]),
+  ],
+  'directivity.axisTrace': [
+    door([{ kind: 'curve', frequency: grid, levelDb: levels }, grid], ['0.frequency.*', '0.levelDb.*']),
+  ],
+  'directivity.layerOfData': [door([balloon, 1000], ['1'], [NaN, Infinity, 0, -1])],
+  'directivity.needBalloonData': [
+    door([balloon], ['0.fromPoleDeg.*', '0.aboutDeg.*', '0.frequency.*', '0.re.0.*', '0.im.0.*']),
+  ],
+  'loudspeakers.guessLoudspeaker': [
+    door(
+      [{ kind: 'two ways', coneIn: 8, widthM: 0.3, heightM: 0.5 }],
+      ['0.coneIn', '0.widthM', '0.heightM'],
+      [NaN, Infinity, 0, -1],
+    ),
+  ],
+  'loudspeakers.polarFromTraces': [
+    door(
+      [[{ impulse: click, aboutDeg: 0, angleDeg: 0, distanceM: 1, microphone: null }], 0.005],
+      ['0.0.distanceM', '1'],
+      [NaN, Infinity, 0, -1],
+    ),
   ],
   'directivity.layerOf': [door([[pointWay], 100, 343], ['1', '2'], [NaN, Infinity, 0, -1])],
   'correct.correctionFir': [
@@ -296,7 +333,7 @@ const DOORS: Record<string, Door[]> = {
 /** Those that refuse nothing by themselves, and why that is right. */
 const OTHERS: Record<string, string[]> = {
   'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
-    'coverage.bandMean coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+    'coverage.bandMean directivity.dataGain directivity.radiationLayer loudspeakers.seenFrom coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
       ' ',
     ),
   'takes a file, which its reader refuses with a FormatError where it is broken, or a model that such a reader has checked':
@@ -308,7 +345,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':
-    'formats.FormatError layouts.offLayout formats.biquadIn formats.responseReadings formats.calibrationReadings formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
+    'loudspeakers.extentWords loudspeakers.readPolarTable loudspeakers.writePolarTable loudspeakers.readAes69 loudspeakers.radiatingFrom loudspeakers.radiatingGuess loudspeakers.readLoudspeakerFile formats.FormatError layouts.offLayout formats.biquadIn formats.responseReadings formats.calibrationReadings formats.bytesOfText formats.crc32 formats.packFiles formats.readCalibrationText formats.readResponseText formats.readTargetText formats.readWav formats.sectionsCsv formats.sectionsJson formats.sectionsText formats.textOfBytes formats.unpackFiles formats.writeResponseText formats.writeTargetText formats.writeWav'.split(
       ' ',
     ),
   'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':

@@ -36,8 +36,16 @@ export async function aes69File(parts: Aes69Parts): Promise<Uint8Array> {
   };
   const [many, count] = [receivers.length, frequency.length];
   const all = receivers.flatMap((_, r) => frequency.map((__, n) => pressure(r, n)));
-  put('Data.Real', all.map((p) => p.re), [1, many, count]);
-  put('Data.Imag', all.map((p) => p.im), [1, many, count]);
+  put(
+    'Data.Real',
+    all.map((p) => p.re),
+    [1, many, count],
+  );
+  put(
+    'Data.Imag',
+    all.map((p) => p.im),
+    [1, many, count],
+  );
   put('N', frequency, [count], { LongName: 'frequency', Units: 'hertz' });
   const spherical = { Type: 'spherical', Units: 'degree, degree, metre' };
   put('ReceiverPosition', receivers.flat(), [many, 3, 1], spherical);

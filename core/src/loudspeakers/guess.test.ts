@@ -7,14 +7,19 @@ const BOX = { coneIn: 8, widthM: 0.28, heightM: 0.45 };
 
 describe('a guess by kind and size', () => {
   it.each(GUESS_KINDS)('%s radiates in every third, and calls itself a guess', (kind) => {
-    const guessed = guessLoudspeaker({ kind, ...BOX, ...(kind === 'column' ? { coneIn: 3, heightM: 0.9 } : {}) });
+    const guessed = guessLoudspeaker({
+      kind,
+      ...BOX,
+      ...(kind === 'column' ? { coneIn: 3, heightM: 0.9 } : {}),
+    });
     expect(guessed.about).toMatch(/^A guess/);
     for (const f of THIRDS.filter((_, i) => i % 4 === 0))
       expect(layerOf(guessed.ways, f, 343).re.every(Number.isFinite)).toBe(true);
   });
 
   it('a larger cone reaches lower, a taller column is flatter, a subwoofer goes all round', () => {
-    const at = (guess: Parameters<typeof guessLoudspeaker>[0], f: number) => layerOf(guessLoudspeaker(guess).ways, f, 343);
+    const at = (guess: Parameters<typeof guessLoudspeaker>[0], f: number) =>
+      layerOf(guessLoudspeaker(guess).ways, f, 343);
     const low = (coneIn: number) => {
       const { axis } = guessLoudspeaker({ ...BOX, kind: 'cone and horn', coneIn });
       return axis.kind === 'filters' ? axis.low.frequency : NaN;

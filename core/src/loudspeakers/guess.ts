@@ -90,7 +90,9 @@ export function guessLoudspeaker({ kind, coneIn, widthM, heightM }: Guess): Gues
     ceiling: () => [way(cone, [low]), way({ kind: 'piston', radiusM: 0.01 }, [high])],
     subwoofer: () => [way(cone)],
   };
-  const sensitivityDb = Math.round(80 + 16 * Math.log10(coneIn) + (kind === 'column' ? 8 * Math.log10(count) : 0));
+  const sensitivityDb = Math.round(
+    80 + 16 * Math.log10(coneIn) + (kind === 'column' ? 8 * Math.log10(count) : 0),
+  );
   const isSub = kind === 'subwoofer';
   return {
     about: `A guess by kind and size: ${kind}, cone of ${coneIn} inches, front ${Math.round(100 * widthM)} by ${Math.round(100 * heightM)} cm`,

@@ -2,5 +2,12 @@
 export { extentWords, type ReadLoudspeaker } from './readLoudspeaker.js';
 export { readPolarTable, writePolarTable, type PolarPlane, type PolarTable } from './polarTable.js';
 export { readAes69 } from './readAes69.js';
-export { polarFromTraces, type TraceAtAngle } from './polarFromTraces.js';
-export { GUESS_KINDS, guessLoudspeaker, type Guess, type GuessedLoudspeaker, type GuessKind } from './guess.js';
+export { radiatingFrom, radiatingGuess, readLoudspeakerFile, type NamedLevels } from './ownLoudspeaker.js';
+export { polarFromTraces, seenFrom, type SeenAt, type TraceAtAngle } from './polarFromTraces.js';
+export {
+  GUESS_KINDS,
+  guessLoudspeaker,
+  type Guess,
+  type GuessedLoudspeaker,
+  type GuessKind,
+} from './guess.js';

@@ -38,7 +38,9 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
     if (!(file.file_id > 0n)) throw new RangeError('not opened');
   } catch {
     close();
-    throw new FormatError('The file is damaged or was cut off: it begins as HDF5, but cannot be read. Copy or export it again.');
+    throw new FormatError(
+      'The file is damaged or was cut off: it begins as HDF5, but cannot be read. Copy or export it again.',
+    );
   }
   const held = file;
   const numbers: Aes69['numbers'] = (name) => {
@@ -46,12 +48,16 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
     if (!(found instanceof hdf.Dataset)) return null;
     const shape = found.shape ?? [];
     if (shape.reduce((a, b) => a * b, 1) > MOST_VALUES)
-      throw new FormatError(`${name} holds more than ${MOST_VALUES / 1e6} million values. Export fewer frequencies or directions.`);
+      throw new FormatError(
+        `${name} holds more than ${MOST_VALUES / 1e6} million values. Export fewer frequencies or directions.`,
+      );
     let value: unknown;
     try {
       value = found.value;
     } catch {
-      throw new FormatError(`${name} cannot be read: the file is damaged, or packed in a way that is not known here.`);
+      throw new FormatError(
+        `${name} cannot be read: the file is damaged, or packed in a way that is not known here.`,
+      );
     }
     if (!ArrayBuffer.isView(value)) return null;
     return { values: Float64Array.from(value as Float64Array), shape };
@@ -72,7 +78,9 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
         // three coordinates, and whatever varies before and behind them
         const [many = 0, three = 0, last = 1] = shape;
         if (three !== 3 || many * 3 * last !== values.length)
-          throw new FormatError(`${name} has the form ${shape.join(' x ')}; three coordinates were expected.`);
+          throw new FormatError(
+            `${name} has the form ${shape.join(' x ')}; three coordinates were expected.`,
+          );
         const isSpherical = attribute(held.get(name) as never, 'Type') === 'spherical';
         return Array.from({ length: many * last }, (_, i) => {
           const [r, m] = [Math.floor(i / last), i % last];

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { polarFromTraces, type TraceAtAngle } from './polarFromTraces.js';
+import { polarFromTraces, seenFrom, type TraceAtAngle } from './polarFromTraces.js';
 
 const RATE = 48_000;
 /** A click after its way, quieter by 1 / r and by what its angle takes, and an echo 10 ms later. */
@@ -9,7 +9,7 @@ function trace(angleDeg: number, gainDb: number, distanceM: number): TraceAtAngl
   const at = zero + Math.round((distanceM / 343) * RATE);
   samples[at] = 10 ** (gainDb / 20) / distanceM;
   samples[at + 480] = 0.8 / distanceM;
-  return { impulse: { samples, rate: RATE, zero }, aboutDeg: 0, angleDeg, distanceM };
+  return { impulse: { samples, rate: RATE, zero }, aboutDeg: 0, angleDeg, distanceM, microphone: null };
 }
 
 it('takes the direct sound alone, as at 1 m, in thirds that the window can tell apart', () => {
@@ -31,4 +31,27 @@ it('refuses silence, and a distance that is none', () => {
   silent.impulse.samples.fill(0);
   expect(() => polarFromTraces([silent], 0.005)).toThrow(/nothing arrives at 0 degrees/);
   expect(() => polarFromTraces([{ ...trace(0, 0, 1), distanceM: 0 }], 0.005)).toThrow(/distance in m/);
+});
+
+it('takes off what the microphone reads over the truth', () => {
+  const flat = polarFromTraces([trace(0, 0, 1)], 0.008)[0]!;
+  const microphone = { frequency: [20, 1000, 20_000], levelDb: [0, 0, 6] };
+  const calibrated = polarFromTraces([{ ...trace(0, 0, 1), microphone }], 0.008)[0]!;
+  const last = flat.frequency.length - 1;
+  expect(flat.levelDb[0]![last]! - calibrated.levelDb[0]![last]!).toBeCloseTo(6, 1);
+  expect(flat.levelDb[0]![0]).toBe(calibrated.levelDb[0]![0]);
+});
+
+it('tells where a loudspeaker has a point: in which plane, how far off its axis and out of that plane', () => {
+  const box = { position: { x: 1, y: 1, z: 2 }, aimDeg: 90, pitchDeg: 0, rollDeg: 0 };
+  // it points along y: to its left is towards smaller x
+  expect(seenFrom(box, { x: -1, y: 3, z: 2 })).toMatchObject({ aboutDeg: 0, besideDeg: 0 });
+  expect(seenFrom(box, { x: -1, y: 3, z: 2 }).angleDeg).toBeCloseTo(45, 9);
+  expect(seenFrom(box, { x: 3, y: 3, z: 2 }).angleDeg).toBeCloseTo(-45, 9);
+  const low = seenFrom(box, { x: 1, y: 5, z: 0 });
+  expect(low).toMatchObject({ aboutDeg: 90 });
+  expect(low.angleDeg).toBeCloseTo((-Math.atan(0.5) * 180) / Math.PI, 9);
+  expect(low.distanceM).toBeCloseTo(Math.sqrt(20), 9);
+  expect(Math.abs(seenFrom(box, { x: 1, y: -1, z: 2 }).angleDeg)).toBeCloseTo(180, 6);
+  expect(seenFrom(box, { x: 0, y: 3, z: 2.5 }).besideDeg).toBeGreaterThan(10);
 });

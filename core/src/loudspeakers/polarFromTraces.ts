@@ -1,6 +1,7 @@
+import { axesOf, distanceBetween, dot, minus, type Point } from '../geometry/index.js';
 import { findArrival, powerOnGrid, windowImpulse } from '../measure/index.js';
 import { needWithin } from '../limits/index.js';
-import { dbOfPower, octaveBands, type ImpulseResponse } from '../signal/index.js';
+import { dbOfPower, interpolateLog, octaveBands, type ImpulseResponse } from '../signal/index.js';
 import type { PolarPlane } from './polarTable.js';
 
 /** A response measured beside a loudspeaker's axis. */
@@ -11,6 +12,49 @@ export interface TraceAtAngle {
   /** degrees off the axis; to its left, or upwards, where positive */
   angleDeg: number;
   distanceM: number;
+  /** how much the microphone reads over the truth; null where nobody knows */
+  microphone: { frequency: ArrayLike<number>; levelDb: ArrayLike<number> } | null;
+}
+
+/** Where a point lies, seen from a loudspeaker. */
+export interface SeenAt {
+  /** of the level and the upright plane the nearer one */
+  aboutDeg: 0 | 90;
+  /** off the axis; to its left, or upwards, where positive */
+  angleDeg: number;
+  distanceM: number;
+  /** how far out of that plane it lies, degrees */
+  besideDeg: number;
+}
+
+/** Where a loudspeaker that points somewhere has a point. */
+export function seenFrom(
+  {
+    position,
+    aimDeg,
+    pitchDeg,
+    rollDeg,
+  }: { position: Point; aimDeg: number; pitchDeg: number; rollDeg: number },
+  point: Point,
+): SeenAt {
+  const axes = axesOf(aimDeg, pitchDeg, rollDeg);
+  const there = minus(point, position);
+  const distanceM = distanceBetween(point, position);
+  const [ahead, left, up] = [axes.ahead, axes.left, axes.up].map((a) => dot(there, a)) as [
+    number,
+    number,
+    number,
+  ];
+  const DEG = 180 / Math.PI;
+  const off = Math.atan2(Math.hypot(left, up), ahead) * DEG;
+  const isLevel = Math.abs(left) >= Math.abs(up);
+  const beside = isLevel ? up : left;
+  return {
+    aboutDeg: isLevel ? 0 : 90,
+    angleDeg: off * ((isLevel ? left : up) < 0 ? -1 : 1),
+    distanceM,
+    besideDeg: distanceM > 0 ? Math.abs(Math.asin(Math.max(-1, Math.min(1, beside / distanceM)))) * DEG : 0,
+  };
 }
 
 const HIGHEST_HZ = 20_000;
@@ -39,10 +83,20 @@ export function polarFromTraces(traces: readonly TraceAtAngle[], windowS: number
   });
 }
 
-function levelsOf({ impulse, distanceM, angleDeg }: TraceAtAngle, grid: Float64Array, windowS: number): number[] {
+function levelsOf(
+  { impulse, distanceM, angleDeg, microphone }: TraceAtAngle,
+  grid: Float64Array,
+  windowS: number,
+): number[] {
   needWithin('polarFromTraces', 'distance in m', distanceM, 0.05, 1000);
   const arrival = findArrival(impulse);
   if (!arrival) throw new RangeError(`polarFromTraces: nothing arrives at ${angleDeg} degrees`);
   const direct = windowImpulse(impulse, { centreS: arrival.onsetS, leftS: BEFORE_S, rightS: windowS });
-  return Array.from(powerOnGrid(direct, grid, 3), (power) => dbOfPower(power) + 20 * Math.log10(distanceM));
+  const error = microphone
+    ? interpolateLog(Float64Array.from(microphone.frequency), Float64Array.from(microphone.levelDb), grid)
+    : null;
+  return Array.from(
+    powerOnGrid(direct, grid, 3),
+    (power, n) => dbOfPower(power) + 20 * Math.log10(distanceM) - (error?.[n] ?? 0),
+  );
 }

@@ -61,7 +61,8 @@ describe('a table of polar data', () => {
   it('takes what lies on the axis as its response, against its band', () => {
     const levels = [84, 96, 96, 95];
     const table = ['plane: horizontal', 'angle 100 200 400 800'];
-    for (const a of [0, 30, 60, 90, 120, 150, 180]) table.push([a, ...levels.map((v) => v - a / 10)].join(' '));
+    for (const a of [0, 30, 60, 90, 120, 150, 180])
+      table.push([a, ...levels.map((v) => v - a / 10)].join(' '));
     const { axis, notes, data } = readPolarTable(table.join('\n'));
     expect([...axis.levelDb]).toEqual([-12, 0, 0, -1]);
     expect(notes.join(' ')).toMatch(/to one side.*Only the horizontal plane/);
@@ -90,10 +91,19 @@ describe('a table of polar data', () => {
       sensitivityDb: 90,
       largestDb: null,
       planes: [
-        { aboutDeg: 0, angleDeg: [0, 45, 90, 135, 180], frequency: [100, 1000], levelDb: [0, 1, 2, 3, 4].map((v) => [-v, -2 * v]), phaseDeg: null },
+        {
+          aboutDeg: 0,
+          angleDeg: [0, 45, 90, 135, 180],
+          frequency: [100, 1000],
+          levelDb: [0, 1, 2, 3, 4].map((v) => [-v, -2 * v]),
+          phaseDeg: null,
+        },
       ],
     };
-    const text = writePolarTable({ ...table, planes: [{ ...table.planes[0]!, angleDeg: [0, 30, 60, 90, 120] }] }, ['made here']);
+    const text = writePolarTable(
+      { ...table, planes: [{ ...table.planes[0]!, angleDeg: [0, 30, 60, 90, 120] }] },
+      ['made here'],
+    );
     const back = readPolarTable(text);
     expect(text).toMatch(/^\* made here\nname: Own\nsensitivity: 90\nplane: horizontal\n/);
     expect(db({ re: back.data.re[1]![2 * 2]!, im: 0 })).toBeCloseTo(-4, 4);
@@ -104,7 +114,11 @@ describe('a table of polar data', () => {
     ['binary data', /binary data/, 'a\u0000b'],
     ['0 Hz', /Line 2: the frequency 0 is not above 0 Hz/, 'plane: horizontal\nangle 0 100\n0 0 0'],
     ['a wide gap', /Between 30° and 90°/, 'plane: horizontal\nangle 100\n0 0\n10 0\n20 0\n30 0\n90 0'],
-    ['missing values over a wide gap', /100 Hz: values about 20° are missing/, 'plane: horizontal\nangle 100\n0 0\n10 0\n20 -\n30 -\n40 -\n50 0\n60 0'],
+    [
+      'missing values over a wide gap',
+      /100 Hz: values about 20° are missing/,
+      'plane: horizontal\nangle 100\n0 0\n10 0\n20 -\n30 -\n40 -\n50 0\n60 0',
+    ],
     ['three points', /3 angles; at least 5/, 'plane: vertical\nangle 100\n0 0\n10 0\n20 0'],
     ['no axis', /no angle 0/, 'plane: vertical\nangle 100\n5 0\n10 0\n20 0\n30 0\n40 0'],
     ['a word for a level', /Line 3: "loud" is no level/, 'plane: vertical\nangle 100\n0 loud'],
@@ -113,7 +127,15 @@ describe('a table of polar data', () => {
     ['frequencies that descend', /must ascend/, 'plane: vertical\nangle 200 100'],
     ['a plane of no name', /Line 1: a plane is horizontal/, 'plane: slanted\nangle 100'],
     ['rows before a plane', /Line 1 stands before a plane/, '0 0 0'],
-    ['planes that differ on the axis', /differ by more than 1 dB/, ['horizontal', 'vertical'].map((p, i) => `plane: ${p}\nangle 100\n` + [0, 30, 60, 90, 120].map((a) => `${a} ${3 * i}`).join('\n')).join('\n')],
+    [
+      'planes that differ on the axis',
+      /differ by more than 1 dB/,
+      ['horizontal', 'vertical']
+        .map(
+          (p, i) => `plane: ${p}\nangle 100\n` + [0, 30, 60, 90, 120].map((a) => `${a} ${3 * i}`).join('\n'),
+        )
+        .join('\n'),
+    ],
   ])('refuses %s', (_, reason, text) => {
     expect(() => readPolarTable(text)).toThrow(reason);
   });

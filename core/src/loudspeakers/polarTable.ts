@@ -89,7 +89,8 @@ function tableOf(text: string): PolarTable {
 
 function headNumber(where: string, key: string, value: string): number {
   const number = Number(value.replace(',', '.').replace(/\s*dB.*$/i, ''));
-  if (!(number > 40 && number < 200)) throw new FormatError(`${where}: a ${key} of "${value}" is no level in dB.`);
+  if (!(number > 40 && number < 200))
+    throw new FormatError(`${where}: a ${key} of "${value}" is no level in dB.`);
   return number;
 }
 
@@ -99,7 +100,9 @@ function aboutOf(where: string, value: string): number {
   if (word === 'vertical') return 90;
   const number = Number(word.replace(/\s*(°|degrees?)$/, ''));
   if (word === '' || !(number >= 0 && number < 180))
-    throw new FormatError(`${where}: a plane is horizontal, vertical, or degrees about the axis from 0 to below 180, not "${value}".`);
+    throw new FormatError(
+      `${where}: a plane is horizontal, vertical, or degrees about the axis from 0 to below 180, not "${value}".`,
+    );
   return number;
 }
 
@@ -114,17 +117,28 @@ function planeOf(table: PolarTable, aboutDeg: number): PolarPlane {
 /** Between cells stand tabs, semicolons, commas or spaces; where it is no comma, one within a number is a decimal comma. */
 function cellsOf(line: string): string[] {
   const spaced = line.split(/\s+/);
-  const areSpaced = spaced.length > 2 && spaced.every((c) => !c.endsWith(',') && (c.match(/,/g)?.length ?? 0) <= 1);
-  const by = line.includes('\t') ? '\t' : line.includes(';') ? ';' : areSpaced ? / +/ : line.includes(',') ? ',' : / +/;
+  const areSpaced =
+    spaced.length > 2 && spaced.every((c) => !c.endsWith(',') && (c.match(/,/g)?.length ?? 0) <= 1);
+  const by = line.includes('\t')
+    ? '\t'
+    : line.includes(';')
+      ? ';'
+      : areSpaced
+        ? / +/
+        : line.includes(',')
+          ? ','
+          : / +/;
   return line.split(by).map((c) => (by === ',' ? c.trim() : c.trim().replace(',', '.')));
 }
 
 function readHead(where: string, cells: string[], plane: PolarPlane, isPhase: boolean): void {
   const [first, ...rest] = cells;
-  const frequency = rest.filter((c) => c !== '').map((c) => {
-    const found = /^([\d.]+)\s*(k)?\s*(hz)?$/i.exec(c);
-    return found ? Number(found[1]) * (found[2] ? 1000 : 1) : NaN;
-  });
+  const frequency = rest
+    .filter((c) => c !== '')
+    .map((c) => {
+      const found = /^([\d.]+)\s*(k)?\s*(hz)?$/i.exec(c);
+      return found ? Number(found[1]) * (found[2] ? 1000 : 1) : NaN;
+    });
   if (!/^angle/i.test(first ?? '') || frequency.length === 0 || frequency.some(Number.isNaN))
     throw new FormatError(`${where}: a plane begins with a row "angle" and the frequencies in Hz.`);
   if (frequency.length > MOST_FREQUENCIES)
@@ -150,7 +164,9 @@ function readRow(where: string, cells: string[], plane: PolarPlane, isPhase: boo
     if (cell === '' || cell === '-' || /^nan$/i.test(cell)) return NaN;
     const v = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(cell) ? Number(cell) : Infinity;
     if (!(Math.abs(v) <= (isPhase ? 1e6 : MOST_DB)))
-      throw new FormatError(`${where}: "${cell.slice(0, 20)}" is no ${isPhase ? 'phase in degrees' : 'level in dB'}.`);
+      throw new FormatError(
+        `${where}: "${cell.slice(0, 20)}" is no ${isPhase ? 'phase in degrees' : 'level in dB'}.`,
+      );
     return v;
   };
   const angle = Number((cells[0] ?? '').replace('°', ''));
@@ -162,12 +178,12 @@ function readRow(where: string, cells: string[], plane: PolarPlane, isPhase: boo
   const off = angle > 180 ? angle - 360 : angle;
   if (isPhase) {
     const nth = plane.angleDeg.indexOf(off);
-    if (nth < 0) throw new FormatError(`${where}: the levels of this plane have no angle of ${angle} degrees.`);
+    if (nth < 0)
+      throw new FormatError(`${where}: the levels of this plane have no angle of ${angle} degrees.`);
     plane.phaseDeg![nth] = values;
     return;
   }
-  if (plane.angleDeg.includes(off))
-    throw new FormatError(`${where}: the angle ${angle} stands there twice.`);
+  if (plane.angleDeg.includes(off)) throw new FormatError(`${where}: the angle ${angle} stands there twice.`);
   const place = plane.angleDeg.findIndex((a) => a > off);
   plane.angleDeg.splice(place < 0 ? plane.angleDeg.length : place, 0, off);
   plane.levelDb.splice(place < 0 ? plane.levelDb.length : place, 0, values);
@@ -195,7 +211,9 @@ export function balloonOf(table: PolarTable, notes: string[]): Omit<ReadLoudspea
         `The ${planeWord(plane.aboutDeg)} has ${plane.angleDeg.length} angles; at least ${FEWEST_ANGLES} make a polar.`,
       );
     if (!plane.angleDeg.includes(0))
-      throw new FormatError(`The ${planeWord(plane.aboutDeg)} has no angle 0: what lies on the axis must be known.`);
+      throw new FormatError(
+        `The ${planeWord(plane.aboutDeg)} has no angle 0: what lies on the axis must be known.`,
+      );
   }
   let filled = 0;
   const axisOf = (p: PolarPlane) => p.levelDb[p.angleDeg.indexOf(0)]!;
@@ -211,12 +229,17 @@ export function balloonOf(table: PolarTable, notes: string[]): Omit<ReadLoudspea
   const halves = table.planes.flatMap((p) => halvesOf(p, notes));
   for (const half of halves) filled += fillGaps(half, frequency);
   if (filled > 0)
-    notes.push(`${filled} ${filled === 1 ? 'value was' : 'values were'} missing: taken from the angles beside ${filled === 1 ? 'it' : 'them'}.`);
+    notes.push(
+      `${filled} ${filled === 1 ? 'value was' : 'values were'} missing: taken from the angles beside ${filled === 1 ? 'it' : 'them'}.`,
+    );
   if (table.planes.length === 1)
-    notes.push(`Only the ${planeWord(table.planes[0]!.aboutDeg)} is given: across it, it is taken as the same.`);
+    notes.push(
+      `Only the ${planeWord(table.planes[0]!.aboutDeg)} is given: across it, it is taken as the same.`,
+    );
   const last = Math.min(...halves.map((h) => h.angleDeg.at(-1)!));
   if (last < 180) notes.push(`Beyond ${last}° off the axis nothing is given: what is there is held.`);
-  if (axisDb.every((v) => v === 0)) notes.push('Levels are against the axis: the axis itself is taken as flat.');
+  if (axisDb.every((v) => v === 0))
+    notes.push('Levels are against the axis: the axis itself is taken as flat.');
   halves.sort((a, b) => a.aboutDeg - b.aboutDeg);
   const data = gridOf(halves, frequency, axisDb);
   return {
@@ -253,7 +276,12 @@ function halvesOf(plane: PolarPlane, notes: string[]): Half[] {
   const given = isThere(one) ? one : other;
   return [
     { ...given, aboutDeg },
-    { ...given, aboutDeg: aboutDeg + 180, levelDb: given.levelDb.map((r) => [...r]), phaseDeg: given.phaseDeg?.map((r) => [...r]) ?? null },
+    {
+      ...given,
+      aboutDeg: aboutDeg + 180,
+      levelDb: given.levelDb.map((r) => [...r]),
+      phaseDeg: given.phaseDeg?.map((r) => [...r]) ?? null,
+    },
   ];
 }
 
@@ -273,8 +301,13 @@ function fillGaps({ angleDeg, levelDb, phaseDeg, aboutDeg }: Half, frequency: re
         if (!Number.isNaN(values[i]![n])) return;
         const after = there.find((j) => j > i);
         const before = there.filter((j) => j < i).at(-1);
-        if (before === undefined || (after !== undefined && angleDeg[after]! - angleDeg[before]! > MOST_GAP_DEG))
-          throw new FormatError(`${where(f)}: values about ${angle}° are missing; gaps up to ${MOST_GAP_DEG}° are filled.`);
+        if (
+          before === undefined ||
+          (after !== undefined && angleDeg[after]! - angleDeg[before]! > MOST_GAP_DEG)
+        )
+          throw new FormatError(
+            `${where(f)}: values about ${angle}° are missing; gaps up to ${MOST_GAP_DEG}° are filled.`,
+          );
         if (after === undefined && angle - angleDeg[before]! > MOST_GAP_DEG)
           throw new FormatError(`${where(f)}: values from ${angleDeg[before]}° on are missing.`);
         const [a, b] = [before, after ?? before];
@@ -287,7 +320,11 @@ function fillGaps({ angleDeg, levelDb, phaseDeg, aboutDeg }: Half, frequency: re
 }
 
 /** All halves on the angles of all of them. */
-function gridOf(halves: readonly Half[], frequency: readonly number[], axisDb: readonly number[]): BalloonData {
+function gridOf(
+  halves: readonly Half[],
+  frequency: readonly number[],
+  axisDb: readonly number[],
+): BalloonData {
   const rows = [...new Set(halves.flatMap((h) => h.angleDeg))].sort((a, b) => a - b);
   const hasPhase = halves.every((h) => h.phaseDeg !== null);
   const cells = rows.length * halves.length;
@@ -320,8 +357,16 @@ function gridOf(halves: readonly Half[], frequency: readonly number[], axisDb: r
 }
 
 /** Writes a table of polar data, tab-separated. @param comments lines put ahead, each after "* " */
-export function writePolarTable({ name, sensitivityDb, largestDb, planes }: PolarTable, comments: string[] = []): string {
-  const block = (word: string, { aboutDeg, angleDeg, frequency }: PolarPlane, values: number[][], digits: number) => [
+export function writePolarTable(
+  { name, sensitivityDb, largestDb, planes }: PolarTable,
+  comments: string[] = [],
+): string {
+  const block = (
+    word: string,
+    { aboutDeg, angleDeg, frequency }: PolarPlane,
+    values: number[][],
+    digits: number,
+  ) => [
     `${word}: ${aboutDeg === 0 ? 'horizontal' : aboutDeg === 90 ? 'vertical' : aboutDeg}`,
     ['angle', ...frequency.map((f) => +f.toFixed(3))].join('\t'),
     ...angleDeg.map((a, i) =>

@@ -71,7 +71,7 @@ describe('the directivity of a loudspeaker in an AES69 file', () => {
     // a spiral over the sphere (Rakhmanov, Saff and Zhou 1994), 800 directions
     const spiral = Array.from({ length: 800 }, (_, i): [number, number, number] => {
       const h = -1 + (2 * i) / 799;
-      return [((i * 180 * (3 - Math.sqrt(5))) % 360), (Math.asin(h) * 180) / Math.PI, 2];
+      return [(i * 180 * (3 - Math.sqrt(5))) % 360, (Math.asin(h) * 180) / Math.PI, 2];
     });
     const { worst, worstPhase } = await errorsOf(parts(spiral));
     expect(worst).toBeLessThan(0.3);
@@ -79,7 +79,11 @@ describe('the directivity of a loudspeaker in an AES69 file', () => {
   });
 
   it('is turned so that its view is ahead, and distances are made alike', async () => {
-    const turned = sphereGrid(10).map(([az, el], i): [number, number, number] => [(az + 90) % 360, el, i % 2 ? 2 : 3]);
+    const turned = sphereGrid(10).map(([az, el], i): [number, number, number] => [
+      (az + 90) % 360,
+      el,
+      i % 2 ? 2 : 3,
+    ]);
     const file = parts(turned, { view: [0, 1, 0] });
     const { data } = await readAes69(
       await aes69File({
@@ -93,7 +97,10 @@ describe('the directivity of a loudspeaker in an AES69 file', () => {
     );
     const d = unit(OFF[0]);
     const layer = layerOfData(data, 1000);
-    expect(db(layerGain(layer, d.x, d.y, d.z))).toBeCloseTo(db(cone(d, 1000)) - db(cone({ x: 1, y: 0, z: 0 }, 1000)), 1);
+    expect(db(layerGain(layer, d.x, d.y, d.z))).toBeCloseTo(
+      db(cone(d, 1000)) - db(cone({ x: 1, y: 0, z: 0 }, 1000)),
+      1,
+    );
   });
 
   it('tells name, response on axis and what was assumed', async () => {
@@ -117,21 +124,49 @@ describe('the directivity of a loudspeaker in an AES69 file', () => {
   });
 
   it.each<[string, RegExp, () => Promise<Uint8Array>]>([
-    ['another kind of file', /no AES69 file/, () => Promise.resolve(new TextEncoder().encode('plane: horizontal'))],
+    [
+      'another kind of file',
+      /no AES69 file/,
+      () => Promise.resolve(new TextEncoder().encode('plane: horizontal')),
+    ],
     [
       'a file that was cut off',
       /damaged or was cut off/,
       async () => (await aes69File(parts(sphereGrid(15)))).slice(0, 3000),
     ],
-    ['another convention', /convention SimpleFreeFieldHRIR;/, () => aes69File(parts(sphereGrid(30), { convention: 'SimpleFreeFieldHRIR' }))],
+    [
+      'another convention',
+      /convention SimpleFreeFieldHRIR;/,
+      () => aes69File(parts(sphereGrid(30), { convention: 'SimpleFreeFieldHRIR' })),
+    ],
     ['three points', /3 directions; at least 12/, () => aes69File(parts(sphereGrid(30).slice(5, 8)))],
-    ['a gap', /leave a gap/, () => aes69File(parts(sphereGrid(20).filter(([az, el]) => az < 150 && el > -70)))],
+    [
+      'a gap',
+      /leave a gap/,
+      () => aes69File(parts(sphereGrid(20).filter(([az, el]) => az < 150 && el > -70))),
+    ],
     ['missing data', /lacks Data.Real/, () => aes69File(parts(sphereGrid(30), { without: 'Data.Imag' }))],
-    ['missing positions', /lacks the positions/, () => aes69File(parts(sphereGrid(30), { without: 'ReceiverPosition' }))],
-    ['no numbers', /no numbers/, () => aes69File({ ...parts(sphereGrid(30)), pressure: () => ({ re: NaN, im: 0 }) })],
-    ['silence', /nothing on the axis/, () => aes69File({ ...parts(sphereGrid(30)), pressure: () => ({ re: 0, im: 0 }) })],
+    [
+      'missing positions',
+      /lacks the positions/,
+      () => aes69File(parts(sphereGrid(30), { without: 'ReceiverPosition' })),
+    ],
+    [
+      'no numbers',
+      /no numbers/,
+      () => aes69File({ ...parts(sphereGrid(30)), pressure: () => ({ re: NaN, im: 0 }) }),
+    ],
+    [
+      'silence',
+      /nothing on the axis/,
+      () => aes69File({ ...parts(sphereGrid(30)), pressure: () => ({ re: 0, im: 0 }) }),
+    ],
     ['0 Hz alone', /No frequency/, () => aes69File({ ...parts(sphereGrid(30)), frequency: [0] })],
-    ['frequencies that descend', /do not ascend/, () => aes69File({ ...parts(sphereGrid(30)), frequency: [500, 100] })],
+    [
+      'frequencies that descend',
+      /do not ascend/,
+      () => aes69File({ ...parts(sphereGrid(30)), frequency: [500, 100] }),
+    ],
     [
       'a receiver where it stands',
       /stands where the loudspeaker is/,

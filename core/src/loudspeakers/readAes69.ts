@@ -32,7 +32,9 @@ export async function readAes69(bytes: Uint8Array): Promise<ReadLoudspeaker> {
 
 function loudspeakerOf(file: Aes69): ReadLoudspeaker {
   if (file.text('Conventions') !== 'SOFA')
-    throw new FormatError('This is an HDF5 file, but none of AES69: it does not say that it follows its conventions.');
+    throw new FormatError(
+      'This is an HDF5 file, but none of AES69: it does not say that it follows its conventions.',
+    );
   const convention = file.text('SOFAConventions') || 'none';
   if (convention !== CONVENTION)
     throw new FormatError(
@@ -48,7 +50,9 @@ function loudspeakerOf(file: Aes69): ReadLoudspeaker {
     );
   const shown = thinned(scattered, MOST_FREQUENCIES, 12);
   if (shown.frequency.length < frequency.length)
-    notes.push(`Of ${frequency.length} frequencies ${shown.frequency.length} are taken for the balloon, a twelfth of an octave apart.`);
+    notes.push(
+      `Of ${frequency.length} frequencies ${shown.frequency.length} are taken for the balloon, a twelfth of an octave apart.`,
+    );
   const grid = regularGrid(shown);
   if (grid) {
     const least = grid.pole === 'front' ? 0 : grid.fromPoleDeg[0]!;
@@ -68,13 +72,19 @@ function loudspeakerOf(file: Aes69): ReadLoudspeaker {
   const ahead = nearestAhead(axisFrom.directions);
   const axis = againstBand({
     frequency: axisFrom.frequency,
-    levelDb: axisFrom.frequency.map((_, n) => 20 * Math.log10(Math.hypot(axisFrom.re[n]![ahead]!, axisFrom.im[n]![ahead]!))),
+    levelDb: axisFrom.frequency.map(
+      (_, n) => 20 * Math.log10(Math.hypot(axisFrom.re[n]![ahead]!, axisFrom.im[n]![ahead]!)),
+    ),
   });
   const off = Math.acos(Math.min(1, axisFrom.directions[ahead]!.x));
   if (off > 0.02)
-    notes.push(`No direction lies on the axis; its response is that of ${((off * 180) / Math.PI).toFixed(1)}° beside it.`);
+    notes.push(
+      `No direction lies on the axis; its response is that of ${((off * 180) / Math.PI).toFixed(1)}° beside it.`,
+    );
   if (axis.levelDb.some((v) => !Number.isFinite(v)))
-    throw new FormatError('There is nothing on the axis at some frequencies: the loudspeaker does not face where its view says.');
+    throw new FormatError(
+      'There is nothing on the axis at some frequencies: the loudspeaker does not face where its view says.',
+    );
   return {
     name: file.text('SourceName') || file.text('Title'),
     data: againstAxis(data),
@@ -108,14 +118,19 @@ function pressuresOf(file: Aes69, notes: string[]): Pressures {
       `The file contradicts itself: pressures of ${real.shape.join(' x ')} for ${n.values.length} frequencies.`,
     );
   const bad = [real.values, imaginary.values].some((v) => v.some((x) => !Number.isFinite(x)));
-  if (bad) throw new FormatError('The file holds pressures that are no numbers. Export it again, without gaps.');
+  if (bad)
+    throw new FormatError('The file holds pressures that are no numbers. Export it again, without gaps.');
   const kept = [...n.values.keys()].filter((k) => n.values[k]! >= LOWEST_HZ && n.values[k]! <= HIGHEST_HZ);
   if (kept.some((k, i) => i > 0 && !(n.values[k]! > n.values[kept[i - 1]!]!)))
     throw new FormatError('The frequencies of the file do not ascend.');
   if (kept.length === 0)
-    throw new FormatError(`No frequency of the file lies within ${LOWEST_HZ} Hz and ${HIGHEST_HZ / 1000} kHz.`);
+    throw new FormatError(
+      `No frequency of the file lies within ${LOWEST_HZ} Hz and ${HIGHEST_HZ / 1000} kHz.`,
+    );
   if (kept.length < count)
-    notes.push(`${count - kept.length} of ${count} frequencies lie outside ${LOWEST_HZ} Hz to ${HIGHEST_HZ / 1000} kHz: left out.`);
+    notes.push(
+      `${count - kept.length} of ${count} frequencies lie outside ${LOWEST_HZ} Hz to ${HIGHEST_HZ / 1000} kHz: left out.`,
+    );
   const pick = (values: Float64Array) => {
     const out = new Float64Array(takes * receivers * kept.length);
     for (let d = 0; d < takes * receivers; d++)
@@ -167,7 +182,8 @@ function measuredAt(
       const position = isMoved ? positions[r * takes + m]! : positions[r]!;
       const there = minus(plus(of(listener, m), position), of(at, m));
       const distance = lengthOf(there);
-      if (!(distance > 1e-6)) throw new FormatError('A receiver of the file stands where the loudspeaker is.');
+      if (!(distance > 1e-6))
+        throw new FormatError('A receiver of the file stands where the loudspeaker is.');
       const frame = frameOf(of(view, m), of(up, m));
       const i = m * receivers + r;
       found.directions.push({
@@ -211,7 +227,12 @@ function thinned(all: Scattered, most: number, perOctave: number): Scattered {
   }
   const order = [...kept].sort((a, b) => a - b);
   const pick = <T>(list: readonly T[]) => order.map((k) => list[k]!);
-  return { ...all, frequency: Float64Array.from(order, (k) => frequency[k]!), re: pick(all.re), im: pick(all.im) };
+  return {
+    ...all,
+    frequency: Float64Array.from(order, (k) => frequency[k]!),
+    re: pick(all.re),
+    im: pick(all.im),
+  };
 }
 
 const nearestAhead = (directions: readonly Point[]): number =>

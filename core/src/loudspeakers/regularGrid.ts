@@ -10,9 +10,13 @@ const MOST_GAP_DEG = 45;
 const MOST_PLANE_GAP_DEG = 180;
 
 /** Balloon data where the directions lie on a grid about the axis, or about the vertical; null where they do not. */
-export const regularGrid = (all: Scattered): BalloonData | null => gridAbout(all, 'front') ?? gridAbout(all, 'up');
+export const regularGrid = (all: Scattered): BalloonData | null =>
+  gridAbout(all, 'front') ?? gridAbout(all, 'up');
 
-function gridAbout({ directions, frequency, re, im }: Scattered, pole: BalloonData['pole']): BalloonData | null {
+function gridAbout(
+  { directions, frequency, re, im }: Scattered,
+  pole: BalloonData['pole'],
+): BalloonData | null {
   const seen = directions.map((d) => angles(d, pole));
   const rows = distinct(seen.map((s) => s.fromPole));
   const abouts = distinct(seen.filter((s) => !isPole(s.fromPole)).map((s) => s.about));

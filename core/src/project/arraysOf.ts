@@ -12,7 +12,10 @@ export function arraysOf(project: Project): Set<string> {
 
 /** Ids of the files that are enclosed in a project, each once. */
 export const enclosedIds = ({ place }: Pick<Project, 'place'>): Set<string> =>
-  new Set(place.underlays.map((u) => u.fileId));
+  new Set([
+    ...place.underlays.map((u) => u.fileId),
+    ...place.models.flatMap(({ source }) => (source.kind === 'guess' ? [] : [source.fileId])),
+  ]);
 
 /** The project with other ids for its arrays. @param named the new id of each */
 export function withArrayIds(project: Project, named: (id: string) => string): Project {
@@ -50,5 +53,8 @@ export const withFileIds = (project: Project, named: (id: string) => string): Pr
   place: {
     ...project.place,
     underlays: project.place.underlays.map((u) => ({ ...u, fileId: named(u.fileId) })),
+    models: project.place.models.map((m) =>
+      m.source.kind === 'guess' ? m : { ...m, source: { ...m.source, fileId: named(m.source.fileId) } },
+    ),
   },
 });

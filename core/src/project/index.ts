@@ -13,6 +13,7 @@ export {
   type FloorPart,
   type EnclosedFile,
   type Fixture,
+  type OwnModel,
   type Underlay,
   type Headphones,
   type KnownDistance,

@@ -22,6 +22,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * and what stood out of the noise; names of the trade.
  * 8 to 9: the place is drawn: outline, ceiling, surfaces with their absorption, audience; loudspeakers with groups; a processor is
  * chosen.
+ * 9 to 10: loudspeaker models of one's own.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -238,6 +239,11 @@ const STEPS: Record<number, Step> = {
     version: 9,
     place: drawn(project['place'] as Stored),
     processor: { adapter: 'stand-in', unit: HOUSE_UNIT },
+  }),
+  9: (project) => ({
+    ...project,
+    version: 10,
+    place: { ...(project['place'] as Stored), models: [] },
   }),
 };
 

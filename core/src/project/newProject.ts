@@ -114,6 +114,7 @@ export function newPlace({ name, kind, size, layoutId }: Omit<NewProject, 'rig'>
     audience,
     fixtures: [],
     underlays: [],
+    models: [],
     layoutId: layout?.id ?? null,
     loudspeakers,
     spots: spotsAround(home, isRoom ? 0.35 : Math.min(3, size.y / 5)),

@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import type { Up } from '../drawings/index.js';
+import type { Guess } from '../loudspeakers/index.js';
 import type { AudienceArea, Group, Shape } from '../place/index.js';
 
 /** How a loudspeaker is held. */
@@ -105,6 +106,19 @@ export type Underlay = {
   | { kind: 'model'; up: Up; unitM: number }
 );
 
+/** A loudspeaker model of one's own. Channels name it; its data are a file that is enclosed in the project. */
+export interface OwnModel {
+  id: string;
+  /** none of the library has it, and no other one */
+  name: string;
+  role: Loudspeaker['role'];
+  /** dB SPL at 1 m for 2.83 V */
+  sensitivityDb: number;
+  /** dB SPL on its axis at 1 m within its band for a sine at full scale */
+  largestDb: number;
+  source: { kind: 'AES69' | 'table' | 'traces'; fileId: string } | { kind: 'guess'; guess: Guess };
+}
+
 export const PLACE_KINDS = ['listening room', 'control room', 'hall', 'open air'] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
@@ -121,6 +135,7 @@ export interface Place {
   audience: AudienceArea[];
   fixtures: Fixture[];
   underlays: Underlay[];
+  models: OwnModel[];
   /** the layout that loudspeakers follow, by its id; null where they were placed freely */
   layoutId: string | null;
   loudspeakers: Loudspeaker[];

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { GUESS_KINDS } from '../loudspeakers/index.js';
 import { OCTAVES } from '../room/index.js';
 import { FIXTURE_KINDS, MOUNTS, PLACE_KINDS } from './place.js';
 import { channel, id, list, number, position, text } from './schemaValues.js';
@@ -105,6 +106,28 @@ export const place = Joi.object({
       }),
     ),
     50,
+  ),
+  models: list(
+    Joi.object({
+      id,
+      name: text.max(60),
+      role: Joi.valid('full range', 'subwoofer'),
+      sensitivityDb: number.min(40).max(200),
+      largestDb: number.min(40).max(200),
+      source: Joi.alternatives(
+        Joi.object({ kind: Joi.valid('AES69', 'table', 'traces'), fileId: id }),
+        Joi.object({
+          kind: Joi.valid('guess'),
+          guess: Joi.object({
+            kind: Joi.valid(...GUESS_KINDS),
+            coneIn: number.min(1).max(30),
+            widthM: number.min(0.02).max(5),
+            heightM: number.min(0.02).max(10),
+          }),
+        }),
+      ),
+    }),
+    100,
   ),
   layoutId: text.allow(null),
   loudspeakers: list(

@@ -113,9 +113,11 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
   const { shape, loudspeakers: all, audience } = project.place;
   if (shape.walls.length !== shape.outline.length)
     return { problem: `the room has ${shape.outline.length} corners and ${shape.walls.length} walls` };
-  const { fixtures, seats, underlays } = project.place;
-  const ids = [...all, ...audience, ...fixtures, ...seats, ...underlays].map((t) => t.id);
+  const { fixtures, seats, underlays, models } = project.place;
+  const ids = [...all, ...audience, ...fixtures, ...seats, ...underlays, ...models].map((t) => t.id);
   if (new Set(ids).size < ids.length) return { problem: 'two things of the place have the same id' };
+  const named = new Set(models.map((m) => m.name));
+  if (named.size < models.length) return { problem: 'two loudspeaker models have the same name' };
   if (!project.variants.some((v) => v.id === project.variantId))
     return { problem: 'the variant that is worked on is not in the project' };
   const rounds = new Set(project.rounds.map((r) => r.id));

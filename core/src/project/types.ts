@@ -14,7 +14,7 @@ export type * from './loads.js';
 export type * from './listening.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 9;
+export const PROJECT_VERSION = 10;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {

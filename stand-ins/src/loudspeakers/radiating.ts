@@ -130,7 +130,12 @@ const INVENTED: readonly Invented[] = [
 /** All of them, as the map takes them. */
 export const RADIATING: readonly RadiatingModel[] = INVENTED.map(({ model, ways, ...rest }) => {
   const { name, low, high, resonances } = model;
-  return { ...rest, name, axis: { kind: 'filters', low, high, resonances }, radiation: { kind: 'ways', ways } };
+  return {
+    ...rest,
+    name,
+    axis: { kind: 'filters', low, high, resonances },
+    radiation: { kind: 'ways', ways },
+  };
 });
 
 /** How a model radiates; one that is not ours as the small one of its role. */

@@ -1,26 +1,16 @@
 import { Button } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
+import { drawsInThree } from './drawsInThree';
 import type { PlaceSceneProps } from './PlaceScene';
 
 // what draws it is large, and needed here only
 const PlaceScene = lazy(() => import('./PlaceScene'));
 
-/** Whether this browser draws in three dimensions at all. */
-function canDraw(): boolean {
-  try {
-    const context = document.createElement('canvas').getContext('webgl2');
-    context?.getExtension('WEBGL_lose_context')?.loseContext();
-    return context !== null;
-  } catch {
-    return false;
-  }
-}
-
 /** The place in 3D: turned with the hand, nearer with the wheel; seen from outside or from the home spot. */
 export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
   const [stand, setStand] = useState<PlaceSceneProps['stand']>('outside');
   const [fitted, setFitted] = useState(0);
-  const [draws] = useState(canDraw);
+  const [draws] = useState(drawsInThree);
   if (!draws)
     return (
       <p className="quiet" style={{ maxWidth: 420, margin: '15% auto', textAlign: 'center' }}>

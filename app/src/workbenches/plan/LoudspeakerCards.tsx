@@ -1,11 +1,11 @@
 import { ActionIcon, Select, Switch } from '@mantine/core';
 import { IconBroadcast } from '@tabler/icons-react';
 import { useState } from 'react';
-import { radiatingOf } from '../../ports/loudspeakers';
-import { playedModels } from '../../ports/rig';
 import { MOUNTS, type Loudspeaker, type Mount, type Project } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';
-import { RadiationDialog } from './map/RadiationDialog';
+import { modelNames } from './models/ownModels';
+import { OwnModelDialog } from './models/OwnModelDialog';
+import { RadiationDialog } from './models/RadiationDialog';
 import { NameField } from './NameField';
 import { PositionFields } from './PositionFields';
 import { editPlace } from './usePlan';
@@ -82,11 +82,13 @@ export function ChannelCard({ loudspeaker: l }: Props) {
   );
 }
 
+/** What is no model's name, for none may be empty. */
+const OWN = '';
+
 /** The loudspeaker: its model, where it is, where it points, how it is held. */
 export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
   const set = (label: string, next: Partial<Loudspeaker>) => setLoudspeaker(l.id, label, next);
-  const names = playedModels(l.role);
-  const [radiates, setRadiates] = useState(false);
+  const [opened, setOpened] = useState<'radiation' | 'own model' | null>(null);
   const angle = (label: string, key: 'aimDeg' | 'pitchDeg' | 'rollDeg', word: string) => (
     <label style={{ display: 'grid', gap: 2, fontSize: 12 }}>
       {word}
@@ -112,7 +114,7 @@ export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
           aria-label="How it radiates"
           title="How it radiates"
           style={{ marginLeft: 'auto' }}
-          onClick={() => setRadiates(true)}
+          onClick={() => setOpened('radiation')}
         >
           <IconBroadcast size={15} />
         </ActionIcon>
@@ -122,9 +124,12 @@ export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
           w={132}
           searchable
           allowDeselect={false}
-          data={names.includes(l.model) ? names : [l.model, ...names]}
+          data={[...modelNames(project.place, l), { value: OWN, label: 'One of your own …' }]}
           value={l.model}
-          onChange={(model) => model && set(`${l.name} is a ${model}`, { model })}
+          onChange={(model) => {
+            if (model === OWN) setOpened('own model');
+            else if (model) set(`${l.name} is a ${model}`, { model });
+          }}
         />
       </h2>
       <PositionFields
@@ -158,13 +163,10 @@ export function LoudspeakerCard({ project, loudspeaker: l }: Props) {
           onChange={(mount) => mount && set(`${l.name} ${mount}`, { mount: mount as Mount })}
         />
       </div>
-      {radiates ? (
-        <RadiationDialog
-          model={radiatingOf(l.model, l.role)}
-          asked={l.model}
-          temperatureC={project.place.temperatureC}
-          onClose={() => setRadiates(false)}
-        />
+      {opened === 'radiation' ? (
+        <RadiationDialog place={project.place} loudspeaker={l} onClose={() => setOpened(null)} />
+      ) : opened === 'own model' ? (
+        <OwnModelDialog project={project} loudspeaker={l} onClose={() => setOpened(null)} />
       ) : null}
     </section>
   );

@@ -5,7 +5,7 @@ import type { Point } from '@pebble-hall/core/geometry';
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import {
   BufferGeometry,
-  Color,
+  type Color,
   DoubleSide,
   Float32BufferAttribute,
   InstancedMesh,
@@ -16,6 +16,7 @@ import {
   Vector3,
 } from 'three';
 import type { LookOfUnderlay } from '../../services/underlays';
+import { pageColour } from './pageColour';
 import { Camera, inScene, type CameraProps } from './PlaceCamera';
 import { UnderlayModel } from './underlays/UnderlayModel';
 
@@ -28,10 +29,6 @@ export interface PlaceSceneProps extends CameraProps {
   onSelect: (id: string, adds: boolean) => void;
 }
 
-/** A colour of the page by its name, as it is in Daylight or Dusk now. */
-const colour = (name: string) =>
-  new Color(getComputedStyle(document.body).getPropertyValue(name).trim() || '#888');
-
 /** The place in three dimensions, turned by hand. */
 export default function PlaceScene(props: PlaceSceneProps) {
   const { place, selected, marked, seen, onSelect } = props;
@@ -42,7 +39,7 @@ export default function PlaceScene(props: PlaceSceneProps) {
     },
   });
   const tint = (id: string, plain: string) =>
-    colour(selected.has(id) ? '--kelp' : marked.has(id) ? '--buoy' : plain);
+    pageColour(selected.has(id) ? '--kelp' : marked.has(id) ? '--buoy' : plain);
   return (
     <Canvas
       gl={{ preserveDrawingBuffer: true }}
@@ -137,7 +134,7 @@ function Face({ facet }: { facet: Facet }) {
     <>
       <mesh geometry={surface}>
         <meshBasicMaterial
-          color={colour('--stone')}
+          color={pageColour('--stone')}
           transparent
           opacity={facet.kind === 'floor' ? 0.55 : 0.14}
           side={DoubleSide}
@@ -146,7 +143,7 @@ function Face({ facet }: { facet: Facet }) {
       </mesh>
       <lineSegments>
         <edgesGeometry args={[surface, 1]} />
-        <lineBasicMaterial color={colour('--stone-ink')} />
+        <lineBasicMaterial color={pageColour('--stone-ink')} />
       </lineSegments>
     </>
   );
@@ -198,7 +195,7 @@ function Cabinets({ loudspeaker, color }: { loudspeaker: Loudspeaker; color: Col
             </mesh>
             <mesh position={[deep / 2 + 0.01, 0, 0]}>
               <boxGeometry args={[0.02, 0.8 * high, 0.8 * wide]} />
-              <meshLambertMaterial color={colour('--stone')} />
+              <meshLambertMaterial color={pageColour('--stone')} />
             </mesh>
           </group>
         );

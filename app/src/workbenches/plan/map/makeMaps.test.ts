@@ -2,6 +2,8 @@ import { levelMap } from '@pebble-hall/core/coverage';
 import type { Place } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { slipHallProject } from '../../../../../demo/slipHallProject';
+import type { LevelMapAsked } from '../../../services/jobs';
+import { radiatingOfAsked } from '../../../workers/loudspeakerModels';
 import { makeMaps, type MapAsked } from './makeMaps';
 import { linesOfMaps } from './mapLines';
 import { PLAIN } from './mapSettings';
@@ -10,6 +12,14 @@ const { place } = slipHallProject();
 const idOf = (name: string) => place.loudspeakers.find((l) => l.name === name)!.id;
 const others = (...names: string[]) =>
   place.loudspeakers.filter((l) => !names.includes(l.name)).map((l) => l.id);
+/** What the worker does; no own model needs a file here. */
+const inOwnThread = async ({ channels, ...request }: LevelMapAsked) =>
+  levelMap({
+    ...request,
+    channels: await Promise.all(
+      channels.map(async (c) => ({ ...c, model: await radiatingOfAsked(c.model) })),
+    ),
+  });
 const maps = (
   settings: Partial<MapAsked['settings']> = {},
   over: Partial<Place> = {},
@@ -24,7 +34,7 @@ const maps = (
       reachOf,
     },
     { signal: new AbortController().signal },
-    levelMap,
+    inOwnThread,
   );
 const lines = async (...asked: Parameters<typeof maps>) => linesOfMaps(await maps(...asked), (id) => id, 5);
 

@@ -6,10 +6,9 @@ import {
   levelFigures,
   MOST_SOURCES,
   settingsPath,
-  type CoverageChannel,
+  type ChannelOf,
   type LevelFigures,
   type LevelGrid,
-  type LevelMapRequest,
   type SettingsInMap,
 } from '@pebble-hall/core/coverage';
 import type { Corner, Point } from '@pebble-hall/core/geometry';
@@ -17,14 +16,14 @@ import { areaOf, isWithin } from '@pebble-hall/core/geometry';
 import { earHeightAt, floorAt, floorPlane, seatsOrNone } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { radiatingOf } from '../../../ports/loudspeakers';
-import { runJob } from '../../../services/jobs';
+import { runJob, type AskedModel, type LevelMapAsked } from '../../../services/jobs';
+import { modelOf } from '../models/ownModels';
 import { bandOf, type MapSettings } from './mapSettings';
 
 /** What of a place a map depends on. */
 export type MappedPlace = Pick<
   Place,
-  'shape' | 'audience' | 'seats' | 'loudspeakers' | 'temperatureC' | 'relativeHumidityPercent'
+  'shape' | 'audience' | 'seats' | 'loudspeakers' | 'models' | 'temperatureC' | 'relativeHumidityPercent'
 > & { home: Point };
 
 export interface MapAsked {
@@ -56,11 +55,14 @@ export interface MadeMaps {
   seats: SeatLevel[];
   figures: LevelFigures | null;
   homeDb: number;
-  first: CoverageChannel[];
-  others: CoverageChannel[];
+  first: MapChannel[];
+  others: MapChannel[];
   /** models that are not in the library, and as what each is taken */
   unknown: { asked: string; taken: string }[];
 }
+
+/** A channel with its model as it is asked for. */
+export type MapChannel = ChannelOf<AskedModel>;
 
 /** So many points keep up with the hand. */
 const GRID_POINTS = 2000;
@@ -93,10 +95,10 @@ function seatsOfPlace({ shape, audience, seats }: MappedPlace): { name: string; 
 }
 
 /** Models of channels that are not in the library, each once. */
-function unknownModels({ loudspeakers }: MappedPlace): MadeMaps['unknown'] {
+function unknownModels({ loudspeakers, models }: MappedPlace): MadeMaps['unknown'] {
   const found = loudspeakers
     .filter((l) => l.fitted)
-    .map((l) => ({ asked: l.model, taken: radiatingOf(l.model, l.role).name }))
+    .map((l) => ({ asked: l.model, taken: modelOf({ models }, l).name }))
     .filter((m) => m.asked !== m.taken);
   return [...new Map(found.map((m) => [m.asked, m])).values()];
 }
@@ -105,7 +107,7 @@ function unknownModels({ loudspeakers }: MappedPlace): MadeMaps['unknown'] {
 export async function makeMaps(
   { place, settings, correction, rate, reachOf }: MapAsked,
   { signal }: { signal: AbortSignal },
-  work: (request: LevelMapRequest) => Promise<Float64Array> | Float64Array = (request) =>
+  work: (request: LevelMapAsked) => Promise<Float64Array> | Float64Array = (request) =>
     runJob('coverage.level', request, { signal }),
 ): Promise<MadeMaps> {
   const { shape, temperatureC, relativeHumidityPercent } = place;
@@ -121,16 +123,16 @@ export async function makeMaps(
   );
   const channels = place.loudspeakers
     .filter((l) => l.fitted)
-    .map((l) => coverageChannel(l, radiatingOf(l.model, l.role), settingsPath(l, correction, rate)));
+    .map((l) => coverageChannel(l, modelOf(place, l), settingsPath(l, correction, rate)));
   const boxes = channels.reduce((sum, c) => sum + c.boxes.length, 0);
   if (boxes > MOST_SOURCES)
     throw new Error(
       `The map takes ${MOST_SOURCES.toLocaleString('en')} boxes; there are ${boxes.toLocaleString('en')}. Say of some channels that they are not fitted.`,
     );
   const on = channels.filter((c) => !settings.off.includes(c.id));
-  const isSecond = (c: CoverageChannel) => settings.compares && settings.second.includes(c.id);
+  const isSecond = (c: MapChannel) => settings.compares && settings.second.includes(c.id);
   const [first, others] = [on.filter((c) => !isSecond(c)), on.filter(isSecond)];
-  const levelOf = async (of: CoverageChannel[]) =>
+  const levelOf = async (of: MapChannel[]) =>
     work({
       channels: of,
       points,

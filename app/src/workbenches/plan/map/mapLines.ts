@@ -1,6 +1,6 @@
-import { crossings, isoLines, type CoverageChannel } from '@pebble-hall/core/coverage';
+import { crossings, isoLines } from '@pebble-hall/core/coverage';
 import { distanceBetween, type Corner, type Point } from '@pebble-hall/core/geometry';
-import type { MadeMaps } from './makeMaps';
+import type { MadeMaps, MapChannel } from './makeMaps';
 
 /** Lines over a map, and what they mean. */
 export interface MapLines {
@@ -57,7 +57,7 @@ export function linesOfMaps(maps: MadeMaps, nameOf: (id: string) => string, tole
 }
 
 /** The middle of all boxes of some channels. */
-function centreOf(channels: readonly CoverageChannel[]): Point | null {
+function centreOf(channels: readonly MapChannel[]): Point | null {
   const boxes = channels.flatMap((c) => c.boxes.map((b) => b.position));
   if (boxes.length === 0) return null;
   const mean = (axis: keyof Point) => boxes.reduce((sum, p) => sum + p[axis], 0) / boxes.length;

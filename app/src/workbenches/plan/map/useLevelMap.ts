@@ -35,6 +35,7 @@ export function useLevelMap(project: Project, place: Place, selected: ReadonlySe
           audience: place.audience,
           seats: place.seats,
           loudspeakers: place.loudspeakers,
+          models: place.models,
           temperatureC: place.temperatureC,
           relativeHumidityPercent: place.relativeHumidityPercent,
           home: place.spots[0]!.position,

@@ -2,7 +2,7 @@ const SIZE = 340;
 const MIDDLE = SIZE / 2;
 const RADIUS = 140;
 /** dB from the edge to the middle. */
-const DEEP = 36;
+export const POLAR_DEEP_DB = 36;
 const RINGS = [0, -6, -12, -18, -24, -30];
 
 export interface PolarCurve {
@@ -15,7 +15,7 @@ export interface PolarCurve {
 /** Level over all directions of a plane, the axis upwards, to the left where angles are positive. */
 export function PolarPlot({ curves, label }: { curves: PolarCurve[]; label: string }) {
   const at = (deg: number, db: number): string => {
-    const r = RADIUS * Math.max(0, 1 + Math.min(3, db) / DEEP);
+    const r = RADIUS * Math.max(0, 1 + Math.min(3, db) / POLAR_DEEP_DB);
     const angle = (deg * Math.PI) / 180;
     return `${(MIDDLE - r * Math.sin(angle)).toFixed(1)} ${(MIDDLE - r * Math.cos(angle)).toFixed(1)}`;
   };
@@ -26,7 +26,7 @@ export function PolarPlot({ curves, label }: { curves: PolarCurve[]; label: stri
           key={db}
           cx={MIDDLE}
           cy={MIDDLE}
-          r={RADIUS * (1 + db / DEEP)}
+          r={RADIUS * (1 + db / POLAR_DEEP_DB)}
           fill="none"
           stroke={db === -6 ? 'var(--line)' : 'var(--line-soft)'}
         />
@@ -53,7 +53,7 @@ export function PolarPlot({ curves, label }: { curves: PolarCurve[]; label: stri
         <text
           key={db}
           x={MIDDLE + 3}
-          y={MIDDLE - RADIUS * (1 + db / DEEP) - 2}
+          y={MIDDLE - RADIUS * (1 + db / POLAR_DEEP_DB) - 2}
           fontSize={10.5}
           fill="var(--soft)"
         >
