@@ -50,7 +50,7 @@ it('the Slip Hall: who hears how much, how far the delay line reaches, and where
   for (const name of ['Main left', 'Main right', 'Delay line']) await channel(name);
   await user.tick('two maps, A and B');
   await channel('Delay line, A');
-  await user.among('Surface', 'whole floor');
+  await user.among('Surface', 'over the floor');
   await user.reads('What the map says', /On the dashed line they arrive together/);
   await user.reads('What the map says', /Main left and Main right \(A\) and Delay line \(B\) are/);
   // by moving the delay line it is heard later: the line moves, the levels of A stay
@@ -97,6 +97,74 @@ it('a line that hangs is splayed by numbers until the rows are more alike', asyn
   );
 });
 
+it('a seat by itself: what arrives there over frequency, and levels against it', async () => {
+  await user.press('All of them');
+  await user.pick('Place that is looked at', 'Stalls left, row 2, seat 2');
+  await user.find('//*[@aria-label="Pinned place"]');
+  await user.reads('At one place', /Stalls left, row 2, seat 2[^]*all of them/);
+  const mean = await figure('Mean');
+  await user.pick('Levels shown', 're pinned place');
+  const seat = Number(
+    (await user.reads('What the map says', /(-?[\d.]+) dB re Stalls left, row 2, seat 2 on the mean/))[1],
+  );
+  expect(await figure('Mean')).toBeCloseTo(seat, 1);
+  expect(Math.abs(seat)).toBeLessThan(Math.abs(mean));
+  await user.pick('Levels shown', 'dB SPL');
+  // the drawing is pressed: another place, and then none
+  const drawing = await user.find('//*[@role="img"][@aria-label="Pinned place"]');
+  await user.driver.actions().move({ origin: drawing, x: 70, y: 4 }).click().perform();
+  await user.until('another place', async () => !/row 2, seat 2/.test(await user.textOf('At one place')));
+  await user.press('Look at no place');
+  await user.until(
+    'no place',
+    async () => (await user.driver.findElements({ xpath: '//*[@aria-label="At one place"]' })).length === 0,
+  );
+});
+
+it('an upright plane through a loudspeaker is seen from the side, one channel after the other by a key', async () => {
+  await user.among('Surface', 'upright');
+  await user.find('//*[name()="text"][contains(., "seen from the side")]');
+  await user.pick('Through', 'Main left');
+  await user.find('//*[name()="image"][@aria-label="Level map"]');
+  const all = await figure('Mean');
+  const body = await user.find('//body');
+  await body.sendKeys('n');
+  await user.reads('What the map says', /Main left alone/);
+  await user.until('less of it', async () => (await figure('Mean')) < all - 0.5);
+  await body.sendKeys('n');
+  await user.reads('What the map says', /Main right alone/);
+  await body.sendKeys(Key.chord(Key.SHIFT, 'n'), Key.chord(Key.SHIFT, 'n'));
+  await user.until('all again', async () => Math.abs((await figure('Mean')) - all) < 0.11);
+  expect(await violations(user)).toEqual([]);
+  // across: a plane that goes from side to side is seen from the seats
+  await user.type('Direction of the plane', '90');
+  await user.find('//*[name()="text"][contains(., "seen from the seats")]');
+  await user.among('Surface', 'audience');
+  await user.find('//*[name()="text"][contains(., "seen from above")]');
+});
+
+it('A-weighted: a first look, then the exact sum of thirty thirds', async () => {
+  await user.pick('Width of the band', 'A-weighted');
+  await user.reads('What the map says', /A-weighted: [\d.]+ dB SPL/);
+  await user.until(
+    'the exact map',
+    async () => !(await user.textOf('What the map says')).includes('A first look'),
+  );
+  await user.pick('Width of the band', '1/3 octave');
+});
+
+it('a loudspeaker in the wall is told', async () => {
+  await choose('Fill left');
+  await user.type('Distance from the front', '0.01');
+  await letGo();
+  await user.reads('What the map says', /Fill left stands in a wall/);
+  await user.click('//button[starts-with(@aria-label, "Undo: position")]');
+  await user.until(
+    'no word of it',
+    async () => !(await user.textOf('What the map says')).includes('in a wall'),
+  );
+});
+
 it('a loudspeaker is looked at: what it is, its polars, its beam over frequency', async () => {
   await choose('Fill left');
   await user.press('How it radiates');
@@ -120,4 +188,22 @@ it('the map is on after a reload, and its settings with it', async () => {
   expect(await violations(user)).toEqual([]);
   await user.press('Level map');
   await user.reads('What the plan says', /seats/);
+});
+
+it('filters that were worked out from measurements are in the map, and can be left out', async () => {
+  await user.visit('/');
+  await user.press('Project');
+  await user.press('All projects');
+  await user.press('Saltmarsh Boathouse, finished');
+  await user.sees('Boathouse, finished');
+  await user.visit('/plan');
+  await user.press('Level map');
+  await user.reads('Surface and air', /With its filters/);
+  await user.pick('Place that is looked at', 'Home spot');
+  await user.pick('Levels shown', 'dB SPL');
+  const level = async () =>
+    Number((await user.reads('What the map says', /: (-?[\d.]+) dB SPL on the mean/))[1]);
+  const corrected = await level();
+  await user.tick('With its filters');
+  await user.until('another level', async () => Math.abs((await level()) - corrected) > 0.2);
 });

@@ -2,7 +2,13 @@ import { boxWalls } from '@pebble-hall/core/place';
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
 import { netLoftProject } from '../../../demo/netLoftProject';
-import { PROJECT_VERSION, writeProjectFile, type Project, type Underlay } from '@pebble-hall/core/project';
+import {
+  checkProject,
+  PROJECT_VERSION,
+  writeProjectFile,
+  type Project,
+  type Underlay,
+} from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { readWav } from '@pebble-hall/core/formats';
 import Dexie from 'dexie';
@@ -137,6 +143,46 @@ it('opens a kept sample of version 8: its room is drawn, the stand-in is its pro
   expect(boxWalls(project.place.shape)).not.toBeNull();
   expect(project.place.loudspeakers.every((l) => l.group === null && l.abbreviation !== '')).toBe(true);
   expect(project.sweeps.length).toBeGreaterThan(0);
+});
+
+it('opens a kept sample of version 9: no models of ones own yet, the picture under its plan as it came', async () => {
+  const bytes = readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.place.models).toEqual([]);
+  const [sketch] = project.place.underlays;
+  const file = (await repository.enclosed(sketch!.fileId))!;
+  expect(file).toMatchObject({ name: 'sketch.png', type: 'image/png' });
+  expect([...file.bytes.slice(1, 4)]).toEqual([80, 78, 71]);
+});
+
+it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {
+  const sample = new Uint8Array(readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url)));
+  const opened = await repository.importFile(sample);
+  const model = { id: 'm', name: 'Heron 12', role: 'full range' as const, sensitivityDb: 97, largestDb: 131 };
+  const bytes = Uint8Array.of(1, 2, 3);
+  await repository.change(
+    opened,
+    'model',
+    (p) => ({
+      ...p,
+      place: { ...p.place, models: [{ ...model, source: { kind: 'table' as const, fileId: 'polar' } }] },
+    }),
+    { enclosed: [{ id: 'polar', name: 'heron.txt', type: 'text/plain', bytes }] },
+  );
+  const again = (await repository.open(
+    await repository.importFile((await repository.exportFile(opened)).bytes),
+  ))!;
+  const { source } = again.place.models[0]!;
+  expect(again.place.models[0]).toMatchObject(model);
+  expect([...(await repository.enclosed(source.kind === 'guess' ? '' : source.fileId))!.bytes]).toEqual([
+    1, 2, 3,
+  ]);
+  const twice = {
+    ...again,
+    place: { ...again.place, models: [0, 1].map((i) => ({ ...again.place.models[0]!, id: `m${i}` })) },
+  };
+  expect(checkProject(twice)).toEqual({ problem: 'two loudspeaker models have the same name' });
 });
 
 it('carries a stored project of version 1 over when it is opened, and keeps it when it is changed', async () => {

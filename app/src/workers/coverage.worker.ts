@@ -1,6 +1,7 @@
 import {
-  levelMap,
+  levelMapInSteps,
   radiationView,
+  responseAtPoint,
   type ChannelOf,
   type LevelMapRequest,
   type RadiationView,
@@ -12,13 +13,21 @@ import {
   writePolarTable,
   type SeenAt,
 } from '@pebble-hall/core/loudspeakers';
+import type { Point } from '@pebble-hall/core/geometry';
 import type { TraceRef } from '@pebble-hall/core/jobs';
+import { pathTrace, signalPath } from '@pebble-hall/core/path';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
-import { handOver, serveJobs } from './serveJobs';
+import { handOver, serveJobs, type JobContext } from './serveJobs';
 import { storedImpulse } from './storedArrays';
 
 /** A level map as the page asks for it. */
 export type LevelMapAsked = Omit<LevelMapRequest, 'channels'> & { channels: ChannelOf<AskedModel>[] };
+
+/** A response as the page asks for it. */
+export type ResponseAsked = Omit<LevelMapAsked, 'points' | 'band' | 'perThird'> & {
+  point: Point;
+  frequency: Float64Array;
+};
 
 /** How a model radiates, what it is, and how loud it gets. */
 export interface ShownModel {
@@ -41,13 +50,29 @@ export type TraceSeen = Pick<SeenAt, 'aboutDeg' | 'angleDeg' | 'distanceM'> & { 
 /** Only for looking at it: levels are relative until somebody says how loud it gets. */
 const NO_LEVELS = { name: '', sensitivityDb: 0, largestDb: 0 };
 
+/** So long a map is worked on before it listens whether it is still wanted. */
+const HEARS_MS = 40;
+
+const resolved = (channels: readonly ChannelOf<AskedModel>[]) =>
+  Promise.all(channels.map(async (c) => ({ ...c, model: await radiatingOfAsked(c.model) })));
+
 const jobs = {
-  level: async ({ channels, ...request }: LevelMapAsked) => {
-    const resolved = await Promise.all(
-      channels.map(async (c) => ({ ...c, model: await radiatingOfAsked(c.model) })),
-    );
-    const levels = levelMap({ ...request, channels: resolved });
-    return handOver(levels, [levels]);
+  level: async ({ channels, ...request }: LevelMapAsked, { progress }: JobContext) => {
+    const steps = levelMapInSteps({ ...request, channels: await resolved(channels) });
+    let step = steps.next();
+    for (let heard = performance.now(); !step.done; step = steps.next()) {
+      // a map that takes long lets the next one in
+      if (performance.now() - heard < HEARS_MS) continue;
+      await progress(step.value);
+      heard = performance.now();
+    }
+    return handOver(step.value, [step.value]);
+  },
+  response: async ({ channels, point, frequency, ...request }: ResponseAsked) =>
+    responseAtPoint({ ...request, channels: await resolved(channels) }, point, frequency),
+  filter: ({ fir, rate, frequency }: { fir: Float32Array; rate: number; frequency: Float64Array }) => {
+    const { re, im } = pathTrace(signalPath(rate, { fir }), frequency);
+    return { re, im };
   },
   radiation: async ({ model, speed }: { model: AskedModel; speed: number }): Promise<ShownModel> => {
     const radiating = await radiatingOfAsked(model);

@@ -189,6 +189,18 @@ export function mirrored(source: FieldSource, [c0, cx, cy]: Ground): FieldSource
  * @throws RangeError for more sources than are taken, or values that mean nothing
  */
 export function fieldPower(request: FieldRequest, how: 'coherent' | 'power'): Float64Array[] {
+  const steps = fieldPowerInSteps(request, how);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** The same, source by source: yields the share that is done, so that whoever runs it can tell, and stop. */
+export function* fieldPowerInSteps(
+  request: FieldRequest,
+  how: 'coherent' | 'power',
+): Generator<number, Float64Array[]> {
   const { sources, points, frequencies, speed } = request;
   needWithin('fieldPower', 'number of sources', sources.length, 0, MOST_SOURCES);
   needWithin('fieldPower', 'speed of sound in m/s', speed, 100, 2000);
@@ -197,19 +209,19 @@ export function fieldPower(request: FieldRequest, how: 'coherent' | 'power'): Fl
   needFinite('fieldPower', 'coordinate of a point', points);
   for (const f of frequencies) needWithin('fieldPower', 'frequency in Hz', f, 1, 200_000);
   const count = points.length / 3;
-  if (how === 'coherent') {
-    const sum = emptyField(frequencies.length, count);
-    for (const source of sources) addSource(sum, source, request);
-    return sum.re.map((re, n) => re.map((v, p) => v * v + sum.im[n]![p]! ** 2));
+  const sum = emptyField(frequencies.length, count);
+  for (const [i, source] of sources.entries()) {
+    if (how === 'coherent') addSource(sum, source, request);
+    else {
+      const { re, im } = sourceField(source, request);
+      // of powers the first of the two holds the sum
+      sum.re.forEach((power, n) => {
+        for (let p = 0; p < count; p++) power[p]! += re[n]![p]! ** 2 + im[n]![p]! ** 2;
+      });
+    }
+    yield (i + 1) / sources.length;
   }
-  const power = Array.from(frequencies, () => new Float64Array(count));
-  for (const source of sources) {
-    const { re, im } = sourceField(source, request);
-    power.forEach((sum, n) => {
-      for (let p = 0; p < count; p++) sum[p]! += re[n]![p]! ** 2 + im[n]![p]! ** 2;
-    });
-  }
-  return power;
+  return how === 'power' ? sum.re : sum.re.map((re, n) => re.map((v, p) => v * v + sum.im[n]![p]! ** 2));
 }
 
 /** Seconds after which the first of some sources is heard at a point, their delays with it. */

@@ -1,20 +1,73 @@
-import { boundsOf, isWithin, type Corner } from '../geometry/index.js';
+import { boundsOf, isWithin, type Corner, type Point } from '../geometry/index.js';
 import { needWithin } from '../limits/index.js';
 
-/** Points at equal steps over a surface seen from above, row by row; `isIn` tells which lie on it. */
+/** How the plane of a grid lies in the place: where its origin is, and where its two coordinates go, as unit vectors. */
+export interface GridFrame {
+  origin: Point;
+  across: Point;
+  along: Point;
+}
+
+/** Seen from above, coordinates are those of the place. */
+export const FROM_ABOVE: GridFrame = {
+  origin: { x: 0, y: 0, z: 0 },
+  across: { x: 1, y: 0, z: 0 },
+  along: { x: 0, y: 1, z: 0 },
+};
+
+/** Points at equal steps over a surface, row by row, in coordinates of its plane; `isIn` tells which lie on it. */
 export interface LevelGrid {
+  frame: GridFrame;
   columns: number;
   rows: number;
   /** of the first point, and from one to the next, metres */
   x0: number;
   y0: number;
   step: number;
+  /** x, y, z of each in the place */
   points: Float64Array;
   isIn: Uint8Array;
 }
 
+/** A point of a frame in the place. */
+export const inFrame = ({ origin, across, along }: GridFrame, { x, y }: Corner): Point => ({
+  x: origin.x + x * across.x + y * along.x,
+  y: origin.y + x * across.y + y * along.y,
+  z: origin.z + x * across.z + y * along.z,
+});
+
+/** Steps over a rectangle of a plane, as small as `most` points allow. */
+export function gridWithin(
+  { least, most: far }: { least: Corner; most: Corner },
+  most: number,
+  {
+    frame,
+    pointOf,
+    isOn,
+  }: { frame: GridFrame; pointOf: (at: Corner) => Point; isOn: (at: Corner) => boolean },
+): LevelGrid {
+  needWithin('gridWithin', 'number of points', most, 4, 1_000_000);
+  const [wide, deep] = [far.x - least.x, far.y - least.y];
+  if (!(wide > 1e-6 && deep > 1e-6)) throw new RangeError('gridWithin: the surface has no area');
+  const step = Math.sqrt((wide * deep) / most);
+  const columns = Math.max(2, Math.min(most, Math.ceil(wide / step)));
+  const rows = Math.max(2, Math.min(most, Math.ceil(deep / step)));
+  const points = new Float64Array(3 * columns * rows);
+  const isIn = new Uint8Array(columns * rows);
+  const [x0, y0] = [least.x + (wide - (columns - 1) * step) / 2, least.y + (deep - (rows - 1) * step) / 2];
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) {
+      const at = { x: x0 + c * step, y: y0 + r * step };
+      const n = r * columns + c;
+      const { x, y, z } = pointOf(at);
+      points.set([x, y, z], 3 * n);
+      isIn[n] = isOn(at) ? 1 : 0;
+    }
+  return { frame, columns, rows, x0, y0, step, points, isIn };
+}
+
 /**
- * A grid of points over outlines.
+ * A grid of points over outlines seen from above.
  * @param outlines what is covered; points in none of them are there, but are told apart
  * @param heightAt metres over the origin, of a point seen from above
  * @param most points at most; the step is as small as that allows
@@ -25,26 +78,13 @@ export function gridOver(
   heightAt: (at: Corner) => number,
   most: number,
 ): LevelGrid {
-  needWithin('gridOver', 'number of points', most, 4, 1_000_000);
   const corners = outlines.flat();
   if (corners.length < 3) throw new RangeError('gridOver: there is no surface');
-  const { least, most: far } = boundsOf(corners);
-  const [wide, deep] = [far.x - least.x, far.y - least.y];
-  if (!(wide > 1e-6 && deep > 1e-6)) throw new RangeError('gridOver: the surface has no area');
-  const step = Math.max(wide, deep, Math.sqrt(wide * deep)) > 0 ? Math.sqrt((wide * deep) / most) : 1;
-  const columns = Math.max(2, Math.min(most, Math.ceil(wide / step)));
-  const rows = Math.max(2, Math.min(most, Math.ceil(deep / step)));
-  const points = new Float64Array(3 * columns * rows);
-  const isIn = new Uint8Array(columns * rows);
-  const [x0, y0] = [least.x + (wide - (columns - 1) * step) / 2, least.y + (deep - (rows - 1) * step) / 2];
-  for (let r = 0; r < rows; r++)
-    for (let c = 0; c < columns; c++) {
-      const at = { x: x0 + c * step, y: y0 + r * step };
-      const n = r * columns + c;
-      points.set([at.x, at.y, heightAt(at)], 3 * n);
-      isIn[n] = outlines.some((o) => isWithin(o, at)) ? 1 : 0;
-    }
-  return { columns, rows, x0, y0, step, points, isIn };
+  return gridWithin(boundsOf(corners), most, {
+    frame: FROM_ABOVE,
+    pointOf: (at) => ({ ...at, z: heightAt(at) }),
+    isOn: (at) => outlines.some((o) => isWithin(o, at)),
+  });
 }
 
 /** What a listener wants of a map: how loud on the mean, and how alike. */

@@ -2,6 +2,7 @@
 export { bandMean, bandPlan, THIRDS, type BandPlan } from './bands.js';
 export {
   fieldPower,
+  fieldPowerInSteps,
   firstArrivalS,
   mirrored,
   MOST_SOURCES,
@@ -12,12 +13,25 @@ export {
   type Ground,
   type SourceField,
 } from './field.js';
-export { evenedOut, gridOver, levelFigures, type LevelFigures, type LevelGrid } from './grid.js';
+export {
+  evenedOut,
+  FROM_ABOVE,
+  gridOver,
+  inFrame,
+  levelFigures,
+  type GridFrame,
+  type LevelFigures,
+  type LevelGrid,
+} from './grid.js';
+export { uprightFrame, uprightGrid } from './upright.js';
 export { BALLOON_STEP_DEG, radiationView, type RadiationView } from './radiation.js';
 export { crossings, isoLines } from './isoLines.js';
 export {
   arrivalMap,
   levelMap,
+  levelMapInSteps,
+  mapFrequencies,
+  responseAtPoint,
   type ChannelOf,
   type CoverageChannel,
   type LevelMapRequest,

@@ -4,7 +4,15 @@ import { axesOf, type Point } from '../geometry/index.js';
 import { weightingDb } from '../level/index.js';
 import { signalPath } from '../path/index.js';
 import { THIRDS } from './bands.js';
-import { arrivalMap, levelMap, type CoverageChannel, type LevelMapRequest } from './levelMap.js';
+import {
+  arrivalMap,
+  levelMap,
+  levelMapInSteps,
+  mapFrequencies,
+  responseAtPoint,
+  type CoverageChannel,
+  type LevelMapRequest,
+} from './levelMap.js';
 
 const POINT_WAY = { radiator: { kind: 'point' } as const, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] };
 /** Alike in all directions, from far below hearing to far above it. */
@@ -85,8 +93,66 @@ describe('level at points', () => {
     expect(third).toBeCloseTo(120 - 10 * Math.log10(30) + 10 * Math.log10(mean), 2);
   });
 
+  it('a filter of a channel counts as it is given at the frequencies of the map', () => {
+    const band = { kind: 'third', centre: 1000 } as const;
+    const f = mapFrequencies(band);
+    expect(f).toHaveLength(5);
+    // a delay of half a millisecond as a filter, and one of the path: the same
+    const turn = f.map((v) => -2 * Math.PI * v * 0.0005);
+    const filter = { re: turn.map(Math.cos), im: turn.map(Math.sin) };
+    const [filtered, delayed] = [{ ...channel(at(0)), filter }, channel(at(0), { delayS: 0.0005 })];
+    const other = channel(at(0.3));
+    const [a, b] = [
+      map([filtered, other], [at(2)], { band })[0]!,
+      map([delayed, other], [at(2)], { band })[0]!,
+    ];
+    expect(a).toBeCloseTo(b, 9);
+    expect(() =>
+      map([{ ...filtered, filter: { re: turn.slice(1), im: turn.slice(1) } }], [at(2)], { band }),
+    ).toThrow(/4 frequencies for 5/);
+  });
+
+  it('a first look with one frequency in each third has the same level where nothing cancels', () => {
+    const all = map([channel(at(0))], [at(1), at(7)], { band: { kind: 'A' } });
+    const first = map([channel(at(0))], [at(1), at(7)], { band: { kind: 'A' }, perThird: 1 });
+    expect(first[0]).toBeCloseTo(all[0]!, 1);
+    expect(first[1]).toBeCloseTo(all[1]!, 1);
+  });
+
+  it('box by box it tells how far it is, and ends with the same map', () => {
+    const request: LevelMapRequest = {
+      channels: [channel(at(0)), channel(at(3)), channel(at(5))],
+      points: Float64Array.of(1, 2, 0, 4, 1, 0),
+      ...{ band: { kind: 'A' }, how: 'power', signalDbfs: -20, speed: 340, air: null, ground: null },
+    };
+    const steps = levelMapInSteps(request);
+    const shares: number[] = [];
+    let end = steps.next();
+    for (; !end.done; end = steps.next()) shares.push(end.value);
+    expect(shares.map((v) => v.toFixed(2))).toEqual(['0.33', '0.67', '1.00']);
+    expect(end.value).toEqual(levelMap(request));
+  });
+
   it('nothing sounds without channels', () => {
     expect(map([], [at(1)])[0]).toBe(-Infinity);
+  });
+});
+
+it('the response at a point is what the map has there, frequency by frequency', () => {
+  const channels = [channel(at(0)), channel(at(1.7), { gainDb: -3, delayS: 0.002 })];
+  const frequency = Float64Array.of(100, 340, 1000, 5000);
+  const request = {
+    channels,
+    how: 'coherent',
+    signalDbfs: -12,
+    speed: 340,
+    air: null,
+    ground: null,
+  } as const;
+  const levels = responseAtPoint({ ...request, channels }, at(4, 2), frequency);
+  frequency.forEach((centre, n) => {
+    const [want] = map(channels, [at(4, 2)], { band: { kind: 'frequency', centre }, signalDbfs: -12 });
+    expect(levels[n]).toBeCloseTo(want!, 9);
   });
 });
 

@@ -5,8 +5,9 @@ import { weightingDb } from '../level/index.js';
 import { needLevels, needWithin } from '../limits/index.js';
 import { pathTrace, type SignalPath } from '../path/index.js';
 import type { Air } from '../room/index.js';
+import { multiplyTraces, type ComplexTrace } from '../signal/index.js';
 import { bandPlan, THIRDS } from './bands.js';
-import { fieldPower, firstArrivalS, type FieldSource, type Ground } from './field.js';
+import { fieldPower, fieldPowerInSteps, firstArrivalS, type FieldSource, type Ground } from './field.js';
 
 /** A box of a channel: where, how it is turned, what it gets on top of the channel. */
 export interface PlacedBox {
@@ -22,6 +23,8 @@ export interface ChannelOf<Model> {
   model: Model;
   boxes: PlacedBox[];
   path: SignalPath;
+  /** what a filter does at the frequencies of the map, `mapFrequencies`; none when absent */
+  filter?: { re: Float64Array; im: Float64Array } | null;
 }
 
 export type CoverageChannel = ChannelOf<RadiatingModel>;
@@ -41,6 +44,8 @@ export interface LevelMapRequest {
   speed: number;
   air: Air | null;
   ground: Ground | null;
+  /** at how many frequencies each third is worked out; 5 when absent, fewer for a first look */
+  perThird?: number;
 }
 
 /** A third of an octave is worked out at so many frequencies. */
@@ -69,7 +74,10 @@ function layer({ radiation }: RadiatingModel, frequency: number, speed: number):
 }
 
 /** Frequencies of a band; each with the frequency whose radiation it takes, its share of the signal's power, and its weight. */
-function linesOf(band: MapBand): { frequency: number; layerAt: number; share: number }[] {
+function linesOf(
+  band: MapBand,
+  perThird = PER_THIRD,
+): { frequency: number; layerAt: number; share: number }[] {
   if (band.kind === 'frequency') return [{ frequency: band.centre, layerAt: band.centre, share: 1 }];
   const thirds =
     band.kind === 'A'
@@ -79,13 +87,17 @@ function linesOf(band: MapBand): { frequency: number; layerAt: number; share: nu
         : [-1, 0, 1].map((n) => band.centre * 10 ** (n / 10));
   return thirds.flatMap((centre) => {
     const weight = band.kind === 'A' ? 10 ** (weightingDb('A', centre) / 10) : 1;
-    return [...bandPlan(centre, 1 / 3, PER_THIRD).frequencies].map((frequency) => ({
+    return [...bandPlan(centre, 1 / 3, perThird).frequencies].map((frequency) => ({
       frequency,
       layerAt: centre,
-      share: weight / (ALL_THIRDS * PER_THIRD),
+      share: weight / (ALL_THIRDS * perThird),
     }));
   });
 }
+
+/** Frequencies at which a band is worked out, Hz. */
+export const mapFrequencies = (band: MapBand, perThird?: number): Float64Array =>
+  Float64Array.from(linesOf(band, perThird), (l) => l.frequency);
 
 /**
  * Level of direct sound at points.
@@ -93,13 +105,23 @@ function linesOf(band: MapBand): { frequency: number; layerAt: number; share: nu
  * @throws RangeError for values that mean nothing
  */
 export function levelMap(request: LevelMapRequest): Float64Array {
-  const { channels, points, band, how, signalDbfs, speed, air, ground } = request;
+  const steps = levelMapInSteps(request);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** The same, box by box: yields the share that is done. */
+export function* levelMapInSteps(request: LevelMapRequest): Generator<number, Float64Array> {
+  const { channels, points, band, how, signalDbfs, speed, air, ground, perThird } = request;
   needLevels('levelMap', 'level of the signal', [signalDbfs]);
   if (band.kind !== 'A') needWithin('levelMap', 'frequency in Hz', band.centre, 10, 40_000);
-  const lines = linesOf(band);
+  if (perThird !== undefined) needWithin('levelMap', 'frequencies in a third', perThird, 1, 100);
+  const lines = linesOf(band, perThird);
   const frequencies = Float64Array.from(lines, (l) => l.frequency);
   const sources = channels.flatMap((channel) => sourcesOf(channel, lines, frequencies, speed));
-  const powers = fieldPower({ sources, points, frequencies, speed, air, ground }, how);
+  const powers = yield* fieldPowerInSteps({ sources, points, frequencies, speed, air, ground }, how);
   const sum = new Float64Array(points.length / 3);
   powers.forEach((power, n) => {
     const by = lines[n]!.share * 10 ** (signalDbfs / 10);
@@ -108,15 +130,36 @@ export function levelMap(request: LevelMapRequest): Float64Array {
   return sum.map((v) => 10 * Math.log10(v));
 }
 
+/**
+ * Level of direct sound at one point over frequency, for a sine of the signal's level at each.
+ * @param frequency Hz; a filter of a channel is given at these
+ * @returns dB SPL at each, -Infinity where nothing sounds
+ */
+export function responseAtPoint(
+  { channels, how, signalDbfs, speed, air, ground }: Omit<LevelMapRequest, 'points' | 'band' | 'perThird'>,
+  point: Point,
+  frequency: Float64Array,
+): Float64Array {
+  needLevels('responseAtPoint', 'level of the signal', [signalDbfs]);
+  // radiation changes little within a third: the layer of the nearest one
+  const lines = Array.from(frequency, (f) => ({
+    layerAt: THIRDS.reduce((a, b) => (Math.abs(Math.log(b / f)) < Math.abs(Math.log(a / f)) ? b : a)),
+  }));
+  const sources = channels.flatMap((channel) => sourcesOf(channel, lines, frequency, speed));
+  const points = Float64Array.of(point.x, point.y, point.z);
+  const powers = fieldPower({ sources, points, frequencies: frequency, speed, air, ground }, how);
+  return Float64Array.from(powers, (p) => 10 * Math.log10(p[0]!) + signalDbfs);
+}
+
 /** Boxes of a channel with their pressure on axis at 1 m, in units of 20 micropascals, for a sine of full scale. */
 function sourcesOf(
-  { model, boxes, path }: CoverageChannel,
+  { model, boxes, path, filter }: CoverageChannel,
   lines: readonly { layerAt: number }[],
   frequencies: Float64Array,
   speed: number,
 ): FieldSource[] {
   const own = axisTrace(model.axis, frequencies);
-  const through = pathTrace(path, frequencies);
+  const through = withFilter(pathTrace(path, frequencies), filter ?? null);
   const gain = 10 ** (model.largestDb / 20);
   const shared = lines.map((l) => layer(model, l.layerAt, speed));
   return boxes.map(({ position, axes, delayMs, inverted }) => {
@@ -135,6 +178,17 @@ function sourcesOf(
     });
     return { position, axes, re, im, layers: shared };
   });
+}
+
+/** A trace behind a filter. @throws RangeError for a filter at other frequencies */
+function withFilter(
+  trace: ComplexTrace,
+  filter: { re: Float64Array; im: Float64Array } | null,
+): ComplexTrace {
+  if (!filter) return trace;
+  if (filter.re.length !== trace.re.length)
+    throw new RangeError(`levelMap: a filter at ${filter.re.length} frequencies for ${trace.re.length}`);
+  return multiplyTraces(trace, { ...filter, frequency: trace.frequency });
 }
 
 /** Seconds after which the first box of some channels is heard at each point, their delays with it. */

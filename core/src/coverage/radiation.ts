@@ -2,6 +2,7 @@ import {
   axisTrace,
   beamwidthDeg,
   directivityIndexDb,
+  isWithinData,
   layerGain,
   polarDb,
   radiationLayer,
@@ -10,7 +11,7 @@ import {
 } from '../directivity/index.js';
 import { THIRDS } from './bands.js';
 
-/** How a loudspeaker radiates, as it is looked at. */
+/** How a loudspeaker radiates, as it is looked at; NaN where its data do not reach. */
 export interface RadiationView {
   /** middles of thirds of an octave, Hz */
   frequency: Float64Array;
@@ -46,7 +47,9 @@ export function radiationView({ radiation, axis, largestDb }: RadiatingModel, sp
   const frequency = Float64Array.from(THIRDS);
   const layers = THIRDS.map((f) => radiationLayer(radiation, f, speed));
   const ahead = axisTrace(axis, frequency);
-  const over = (of: (layer: (typeof layers)[number]) => number) => Float64Array.from(layers, of);
+  const isKnown = (f: number) => radiation.kind === 'ways' || isWithinData(radiation.data, f);
+  const over = (of: (layer: Layer) => number) =>
+    Float64Array.from(layers, (l) => (isKnown(l.frequency) ? of(l) : NaN));
   return {
     frequency,
     beamwidthDeg: {

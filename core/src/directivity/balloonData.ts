@@ -48,6 +48,13 @@ export function needBalloonData(data: BalloonData): void {
   for (const of of [re, im]) for (const layer of of) needFinite('balloon', 'pressure', layer);
 }
 
+/** Half a third of an octave: a band that is given by its middle reaches as far. */
+export const BAND_EDGE = 0.125;
+
+/** Whether data tell of a frequency, Hz: no farther than the band of the last one. */
+export const isWithinData = ({ frequency }: Pick<BalloonData, 'frequency'>, f: number): boolean =>
+  f >= frequency[0]! * (1 - BAND_EDGE) && f <= frequency.at(-1)! * (1 + BAND_EDGE);
+
 /**
  * A layer from data, between their directions and frequencies.
  *

@@ -13,7 +13,7 @@ export {
   type Way,
 } from './balloon.js';
 export { beamwidthDeg, directivityIndexDb, polarDb } from './figures.js';
-export { dataGain, layerOfData, needBalloonData, type BalloonData } from './balloonData.js';
+export { dataGain, isWithinData, layerOfData, needBalloonData, type BalloonData } from './balloonData.js';
 export {
   axisTrace,
   radiationLayer,

@@ -1,7 +1,7 @@
 import { loudspeakerSections, type LoudspeakerModel } from '../room/index.js';
 import { biquadTrace, interpolateLog, minimumPhaseOfLog, type ComplexTrace } from '../signal/index.js';
 import { layerOf, type Layer, type Way } from './balloon.js';
-import { layerOfData, type BalloonData } from './balloonData.js';
+import { isWithinData, layerOfData, type BalloonData } from './balloonData.js';
 
 /** A level over frequency. */
 export interface LevelCurve {
@@ -52,9 +52,8 @@ export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexT
     re: new Float64Array(frequency.length),
     im: new Float64Array(frequency.length),
   };
-  const [first, last] = [axis.frequency[0]!, axis.frequency.at(-1)!];
   frequency.forEach((f, n) => {
-    if (f < first * (1 - EDGE) || f > last * (1 + EDGE)) return;
+    if (!isWithinData(axis, f)) return;
     const [level] = interpolateLog(axis.frequency, axis.levelDb, Float64Array.of(f));
     const at = Math.min(CURVE_BINS - 1.001, f / BIN_HZ);
     const [k, t] = [Math.floor(at), at % 1];
@@ -66,8 +65,6 @@ export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexT
   return trace;
 }
 
-/** Half a third of an octave: a band that is given by its middle reaches as far. */
-const EDGE = 0.125;
 const CURVE_BINS = 16_385;
 const BIN_HZ = 96_000 / (2 * (CURVE_BINS - 1));
 const phases = new WeakMap<Float64Array, { re: Float64Array; im: Float64Array }>();

@@ -78,6 +78,12 @@ const click = {
   rate: 48000,
   zero: 0,
 };
+const hallShape = project.newPlace({
+  name: 'R',
+  kind: 'hall',
+  size: { x: 9, y: 6, z: 4 },
+  layoutId: 'none',
+}).shape;
 const field = {
   sources: [],
   points: Float64Array.of(1, 2, 3),
@@ -139,6 +145,13 @@ const DOORS: Record<string, Door[]> = {
   'coverage.fieldPower': [
     door([field, 'coherent'], ['0.points.*', '0.frequencies.*', '0.speed']),
     door([field, 'coherent'], ['0.frequencies.*', '0.speed'], [0, -1]),
+  ],
+  'coverage.responseAtPoint': [
+    door([mapRequest, corner, grid], ['0.signalDbfs', '0.speed', '1.x', '2.*'], [NaN, Infinity]),
+  ],
+  'coverage.uprightGrid': [
+    door([hallShape, { x: 1, y: 1 }, 30, 100], ['1.x', '1.y', '2', '3']),
+    door([hallShape, { x: 1, y: 1 }, 30, 100], ['3'], [0, -1]),
   ],
   'coverage.levelMap': [
     door([mapRequest], ['0.points.*', '0.band.centre', '0.signalDbfs', '0.speed']),
@@ -333,7 +346,7 @@ const DOORS: Record<string, Door[]> = {
 /** Those that refuse nothing by themselves, and why that is right. */
 const OTHERS: Record<string, string[]> = {
   'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
-    'coverage.bandMean directivity.dataGain directivity.radiationLayer loudspeakers.seenFrom coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+    'coverage.bandMean coverage.inFrame coverage.uprightFrame directivity.dataGain directivity.isWithinData directivity.radiationLayer loudspeakers.seenFrom coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
       ' ',
     ),
   'takes a file, which its reader refuses with a FormatError where it is broken, or a model that such a reader has checked':
@@ -341,7 +354,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes the project or parts of it, which `checkProject` refuses where they are broken':
-    'coverage.arrivalMap coverage.radiationView coverage.coverageChannel coverage.settingsPath place.boxWalls place.drawnShape place.boxesOf place.extentOf place.facetArea place.facetsOf place.floorArea place.floorAt place.freeBoxesOf place.roofAt place.roofPlanes place.seatsOrNone place.shapeVolume processing.limitsOf project.abbreviated project.centreLine project.chosenPoints project.emptyProject project.freeOutput project.layoutLoudspeakers project.mirroredName project.newPlace project.newProject project.placeProblems project.plainLoudspeaker project.plainShape project.wayM project.withAligned project.withDistributed project.withDuplicates project.withMirrored project.withMoved project.measuredIds project.withoutChosen project.withoutThings jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.enclosedIds project.withArrayIds project.withFileIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
+    'coverage.arrivalMap coverage.fieldPowerInSteps coverage.levelMapInSteps coverage.mapFrequencies coverage.radiationView coverage.coverageChannel coverage.settingsPath place.boxWalls place.drawnShape place.boxesOf place.extentOf place.facetArea place.facetsOf place.floorArea place.floorAt place.freeBoxesOf place.roofAt place.roofPlanes place.seatsOrNone place.shapeVolume processing.limitsOf project.abbreviated project.centreLine project.chosenPoints project.emptyProject project.freeOutput project.layoutLoudspeakers project.mirroredName project.newPlace project.newProject project.placeProblems project.plainLoudspeaker project.plainShape project.wayM project.withAligned project.withDistributed project.withDuplicates project.withMirrored project.withMoved project.measuredIds project.withoutChosen project.withoutThings jobs.DesignDesk jobs.TraceShelf jobs.ViewDesk jobs.channelRequests jobs.designGround jobs.homeSum jobs.sourceKey jobs.sweepsUsed jobs.togetherIds jobs.traceRef jobs.viewedRef project.arraysOf project.enclosedIds project.withArrayIds project.withFileIds project.subLimits project.roundFindings project.roundNoise project.channelFindings project.checkProject project.conditionsNow project.crossingS project.designKey project.familiesOf project.filterPart project.isCrossed project.levelAdvice project.shareAlignment project.staleSteps project.suggestedAlignment project.takeCrossover project.takeEvenSeats project.takeLevels project.firstVariant project.fittedOf project.freeName project.isSpotTaken project.loudspeakerById project.loudspeakerName project.loudspeakerOn project.lowInput project.marginNow project.measuredKey project.migrateProject project.movedSpots project.oddSweeps project.proposeFamilies project.readProjectFile project.roundOf project.shortHash project.staleSweeps project.sweepOf project.targetOf project.travelS project.untellable project.usableSpots project.variantOf project.verdictKey project.verifiedIds project.verifiedOf project.withCorrection project.withMember project.writeProjectFile'.split(
       ' ',
     ),
   'takes text or bytes, or a table to be written, and says what is wrong with it as a FormatError':

@@ -28,7 +28,11 @@ export function againstBand({ frequency, levelDb }: LevelCurve): LevelCurve {
 /** Directions and frequencies, as they are told. */
 export const extentWords = ({ data, axis }: Pick<ReadLoudspeaker, 'data' | 'axis'>): string => {
   const hz = (f: number) => (f >= 1000 ? `${+(f / 1000).toPrecision(3)} kHz` : `${+f.toPrecision(3)} Hz`);
-  const directions = data.fromPoleDeg.length * data.aboutDeg.length;
+  // on a pole there is one direction, however often it is kept
+  const directions = data.fromPoleDeg.reduce(
+    (sum, row) => sum + (row === 0 || row === 180 ? 1 : data.aboutDeg.length),
+    0,
+  );
   return (
     `${directions} directions, ${data.hasPhase ? 'with phase' : 'levels only'}, ` +
     `${data.frequency.length} frequencies, ${hz(axis.frequency[0]!)} to ${hz(axis.frequency.at(-1)!)}`

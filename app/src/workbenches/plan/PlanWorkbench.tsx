@@ -14,9 +14,10 @@ import { GuideLines } from './GuideLines';
 import { InThree } from './InThree';
 import { LayoutCard } from './LayoutCard';
 import { MapCards } from './map/MapCards';
-import { MapColours, MapIsobars, MapLinesLayer } from './map/MapLayer';
+import { MapColours, MapIsobars, MapLinesLayer, PinnedMark, PlaneLine } from './map/MapLayer';
 import { MapNotes } from './map/MapNotes';
-import { useLevelMap } from './map/useLevelMap';
+import { PinnedPanel } from './map/PinnedPanel';
+import { useLevelMap, viewOfFrame } from './map/useLevelMap';
 import { usePointed } from './map/usePointed';
 import { PlaceCard } from './PlaceCard';
 import { PlanNotes } from './PlanNotes';
@@ -50,8 +51,15 @@ export default function PlanWorkbench({ project }: { project: Project }) {
   const look = useWindow(projection);
   const map = useLevelMap(project, place, selected);
   const pointed = usePointed(map, projection, place.lengthUnit);
-  // seen from above, where it lies
-  const maps = view === 'above' ? map.maps : null;
+  // seen where it lies: level ones from above, upright ones from the seats or the side
+  const mapView = map.maps && viewOfFrame(map.maps.grid.frame);
+  const maps = mapView === view ? map.maps : null;
+  // another plane is looked at from where it is seen
+  const [followed, setFollowed] = useState(mapView);
+  if (mapView !== followed) {
+    setFollowed(mapView);
+    if (mapView) setView(mapView);
+  }
   const { seen, problems: lost } = useUnderlays(place);
   const { profile } = theProcessor();
   const problems = useMemo(() => placeProblems(place, profile), [place, profile]);
@@ -173,62 +181,76 @@ export default function PlanWorkbench({ project }: { project: Project }) {
       {page === 'table' ? (
         <PlanTable project={project} selected={selected} onSelected={plan.setSelected} />
       ) : (
-        <div className="plot" ref={frame} style={{ padding: 8 }} onKeyDown={onKeyDown}>
-          {isThree ? (
-            <InThree
-              place={place}
-              selected={selected}
-              marked={markedBy(problems)}
-              seen={seen}
-              onSelect={(id, adds) => plan.select({ kind: 'loudspeaker', id }, adds)}
-            />
-          ) : (
-            <PlaceDrawing
-              place={place}
-              view={view}
-              // spots would cover what is looked at
-              {...(maps ? {} : { stateOf })}
-              selected={selected}
-              marked={markedBy(problems)}
-              seen={seen}
-              live={wallsOn ? WITH_WALLS : LIVE}
-              onSelect={choose}
-              onDrag={ruler.isOn ? undefined : plan.drag}
-              window={look.window}
-              under={maps ? (p) => <MapColours maps={maps} projection={p} /> : undefined}
-              svg={{
-                ...look.handlers,
-                onPointerMove: (event) => {
-                  look.handlers.onPointerMove(event);
-                  pointed.onPointerMove(event);
-                },
-                onPointerLeave: pointed.onPointerLeave,
-                onClick: (event) => {
-                  if (ruler.isOn) ruler.takePoint(event, projection);
-                  else if (!look.wasMoved()) plan.setSelected(new Set());
-                },
-              }}
-              caption={
-                ruler.isOn
-                  ? rulerWords(ruler.points, place)
-                  : (pointed.words ??
-                    'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.')
-              }
-              over={(p) => (
-                <>
-                  {maps ? <MapIsobars maps={maps} projection={p} zeroDb={map.zeroDb} /> : null}
-                  {maps && map.lines ? <MapLinesLayer lines={map.lines} projection={p} /> : null}
-                  {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
-                  <GuideLines guides={plan.guides} projection={p} />
-                  <RulerLine points={ruler.points} place={place} projection={p} />
-                </>
-              )}
-            />
-          )}
+        <div className="beside">
+          <div className="plot" ref={frame} style={{ padding: 8 }} onKeyDown={onKeyDown}>
+            {isThree ? (
+              <InThree
+                place={place}
+                selected={selected}
+                marked={markedBy(problems)}
+                seen={seen}
+                onSelect={(id, adds) => plan.select({ kind: 'loudspeaker', id }, adds)}
+              />
+            ) : (
+              <PlaceDrawing
+                place={place}
+                view={view}
+                // spots would cover what is looked at
+                {...(maps ? {} : { stateOf })}
+                selected={selected}
+                marked={markedBy(problems)}
+                seen={seen}
+                live={wallsOn ? WITH_WALLS : LIVE}
+                onSelect={choose}
+                onDrag={ruler.isOn ? undefined : plan.drag}
+                window={look.window}
+                under={maps ? (p) => <MapColours maps={maps} projection={p} /> : undefined}
+                svg={{
+                  ...look.handlers,
+                  onPointerMove: (event) => {
+                    look.handlers.onPointerMove(event);
+                    pointed.onPointerMove(event);
+                  },
+                  onPointerLeave: pointed.onPointerLeave,
+                  onClick: (event) => {
+                    if (ruler.isOn) ruler.takePoint(event, projection);
+                    else if (!look.wasMoved()) {
+                      plan.setSelected(new Set());
+                      if (selected.size === 0) pointed.pin(event);
+                    }
+                  },
+                }}
+                caption={
+                  ruler.isOn
+                    ? rulerWords(ruler.points, place)
+                    : (pointed.words ??
+                      'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.')
+                }
+                over={(p) => (
+                  <>
+                    {maps ? <MapIsobars maps={maps} projection={p} zeroDb={map.zeroDb} /> : null}
+                    {maps && map.lines ? (
+                      <MapLinesLayer lines={map.lines} frame={maps.grid.frame} projection={p} />
+                    ) : null}
+                    {map.maps && mapView !== 'above' && view === 'above' ? (
+                      <PlaneLine grid={map.maps.grid} projection={p} />
+                    ) : null}
+                    {map.maps && map.settings.pinned ? (
+                      <PinnedMark at={map.settings.pinned.position} projection={p} />
+                    ) : null}
+                    {wallsOn ? <CornerMarks place={place} projection={p} /> : null}
+                    <GuideLines guides={plan.guides} projection={p} />
+                    <RulerLine points={ruler.points} place={place} projection={p} />
+                  </>
+                )}
+              />
+            )}
+          </div>
+          {map.settings.isOn && map.settings.pinned ? <PinnedPanel map={map} place={place} /> : null}
         </div>
       )}
       {map.settings.isOn ? (
-        <MapNotes map={map} place={place} />
+        <MapNotes map={map} place={place} problems={problems} />
       ) : (
         <PlanNotes project={project} problems={problems} lost={lost} />
       )}

@@ -1,10 +1,10 @@
 import { Button, Chip, SegmentedControl, Select, Switch } from '@mantine/core';
 import type { Place, Project } from '@pebble-hall/core/project';
-import { variantOf } from '@pebble-hall/core/project';
 import { formatHz } from '../../../charts/chartMath';
-import { LengthField } from '../../../parts/LengthField';
+import { SurfaceCard } from './SurfaceCard';
 import { NumberField } from '../../../parts/NumberField';
 import { NOMINAL, type MapSettings } from './mapSettings';
+import { PlaceSelect } from './PinnedPanel';
 import type { LevelMap } from './useLevelMap';
 
 const KINDS: { value: MapSettings['kind']; label: string }[] = [
@@ -20,6 +20,7 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
   const { settings: s, set, maps, zeroDb } = map;
   const { place } = project;
   const figures = maps?.figures;
+
   const shown = (db: number) => `${(db - zeroDb).toFixed(1)} dB`;
   return (
     <>
@@ -62,15 +63,18 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
             value={s.how}
             onChange={(how) => set({ how: how as MapSettings['how'] })}
           />
-          <SegmentedControl
+          <Select
             aria-label="Levels shown"
             size="xs"
+            w={118}
+            allowDeselect={false}
             data={[
               { value: 'SPL', label: 'dB SPL' },
-              { value: 're home spot', label: 're home' },
+              { value: 're home spot', label: 're home spot' },
+              { value: 're pinned place', label: 're pinned place', disabled: s.pinned === null },
             ]}
             value={s.show}
-            onChange={(show) => set({ show: show as MapSettings['show'] })}
+            onChange={(show) => show && set({ show: show as MapSettings['show'] })}
           />
         </div>
         <div className="row">
@@ -88,49 +92,7 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
           />
         </div>
       </section>
-      <section className="card" aria-label="Surface and air">
-        <h2>Surface and air</h2>
-        <div className="row">
-          <SegmentedControl
-            aria-label="Surface"
-            size="xs"
-            data={[
-              { value: 'audience', label: 'audience', disabled: place.audience.length === 0 },
-              { value: 'floor', label: 'whole floor' },
-            ]}
-            value={place.audience.length === 0 ? 'floor' : s.surface}
-            onChange={(surface) => set({ surface: surface as MapSettings['surface'] })}
-          />
-          {s.surface === 'floor' || place.audience.length === 0 ? (
-            <LengthField
-              label="Height over the floor"
-              value={s.heightM}
-              unit={place.lengthUnit}
-              min={0}
-              max={50}
-              onChange={(heightM) => set({ heightM })}
-            />
-          ) : (
-            <span className="quiet">at the ears</span>
-          )}
-        </div>
-        <Switch
-          size="xs"
-          label={`Air swallows, ${place.temperatureC} °C, ${place.relativeHumidityPercent} %`}
-          checked={s.air}
-          onChange={(e) => set({ air: e.currentTarget.checked })}
-        />
-        <Switch
-          size="xs"
-          label="The floor reflects all of it"
-          checked={s.floorReflects}
-          onChange={(e) => set({ floorReflects: e.currentTarget.checked })}
-        />
-        <small className="quiet">
-          With trims, delays, polarity, crossovers and sections by hand of {variantOf(project).name}; fitted
-          filters are not in it.
-        </small>
-      </section>
+      <SurfaceCard map={map} project={project} />
       <ChannelsCard map={map} place={place} />
       <section className="card" aria-label="Over the seats">
         <h2>
@@ -155,6 +117,7 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
             {maps && maps.seats.length === 0 ? 'No seats yet: add an audience area.' : 'Nothing sounds.'}
           </span>
         )}
+        <PlaceSelect map={map} place={place} />
       </section>
     </>
   );
@@ -168,12 +131,23 @@ function ChannelsCard({ map, place }: { map: LevelMap; place: Place }) {
   // a press goes on to the next: sounding, silent; of two maps first, second, silent
   const press = (id: string) => {
     const [isOff, isSecond] = [s.off.includes(id), s.second.includes(id)];
-    if (isOff) set({ off: without(s.off, id), second: without(s.second, id) });
+    if (s.solo !== null) set({ solo: s.solo === id ? null : id });
+    else if (isOff) set({ off: without(s.off, id), second: without(s.second, id) });
     else if (s.compares && !isSecond) set({ second: [...s.second, id] });
     else set({ off: [...s.off, id], second: without(s.second, id) });
   };
   const stateOf = (id: string) =>
-    s.off.includes(id) ? 'silent' : s.compares ? (s.second.includes(id) ? 'B' : 'A') : 'on';
+    s.solo !== null
+      ? s.solo === id
+        ? 'alone'
+        : 'silent'
+      : s.off.includes(id)
+        ? 'silent'
+        : s.compares
+          ? s.second.includes(id)
+            ? 'B'
+            : 'A'
+          : 'on';
   return (
     <section className="card" aria-label="Channels in the map">
       <h2>
@@ -197,7 +171,7 @@ function ChannelsCard({ map, place }: { map: LevelMap; place: Place }) {
               onChange={() => press(l.id)}
               aria-label={`${l.name}: ${state}`}
             >
-              {s.compares && state !== 'silent' ? `${l.name}, ${state}` : l.name}
+              {state === 'A' || state === 'B' ? `${l.name}, ${state}` : l.name}
             </Chip>
           );
         })}
@@ -206,9 +180,17 @@ function ChannelsCard({ map, place }: { map: LevelMap; place: Place }) {
         <Button
           size="compact-xs"
           variant="default"
-          onClick={() => set({ off: s.off.length > 0 ? [] : fitted.map((l) => l.id) })}
+          onClick={() => set({ solo: null, off: s.off.length > 0 ? [] : fitted.map((l) => l.id) })}
         >
           {s.off.length > 0 ? 'All of them' : 'None of them'}
+        </Button>
+        <Button
+          size="compact-xs"
+          variant={s.solo === null ? 'default' : 'light'}
+          title="N, back with Shift and N"
+          onClick={() => map.soloNext(1)}
+        >
+          One by one (N)
         </Button>
         {s.compares ? (
           <SegmentedControl

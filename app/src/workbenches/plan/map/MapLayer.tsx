@@ -1,6 +1,6 @@
 import { useComputedColorScheme } from '@mantine/core';
-import { isoLines } from '@pebble-hall/core/coverage';
-import type { Corner } from '@pebble-hall/core/geometry';
+import { inFrame, isoLines, type GridFrame, type LevelGrid } from '@pebble-hall/core/coverage';
+import type { Corner, Point } from '@pebble-hall/core/geometry';
 import { memo, useMemo } from 'react';
 import type { Projection } from '../../../drawing';
 import { colourAt, pictureOf, scaleOf, STEP_DB } from './mapColours';
@@ -14,13 +14,13 @@ interface MapLayerProps {
   zeroDb: number;
 }
 
-const pathOf = (lines: readonly Corner[][], { at }: Projection) =>
+const pathOf = (lines: readonly Corner[][], frame: GridFrame, { at }: Projection) =>
   lines
     .map(
       (line) =>
         `M${line
           .map((c) =>
-            at({ ...c, z: 0 })
+            at(inFrame(frame, c))
               .map((v) => v.toFixed(1))
               .join(' '),
           )
@@ -37,11 +37,20 @@ export const MapColours = memo(function MapColours({ maps, projection }: Omit<Ma
     return scale && pictureOf(maps.levels, maps.grid, scale, scheme);
   }, [maps, scheme]);
   if (!url) return null;
-  const { x0, y0, step, columns, rows } = grid;
-  const [u, v] = projection.at({ x: x0 - step / 2, y: y0 + (rows - 0.5) * step, z: 0 });
-  const size = { width: columns * step * projection.scale, height: rows * step * projection.scale };
+  const { frame, x0, y0, step, columns, rows } = grid;
+  const [u, v] = projection.at(inFrame(frame, { x: x0 - step / 2, y: y0 + (rows - 0.5) * step }));
+  const [right, low] = projection.at(inFrame(frame, { x: x0 + (columns - 0.5) * step, y: y0 - step / 2 }));
+  // a plane that goes away from who looks at it is narrower, and may go the other way
+  const size = { width: Math.abs(right - u), height: low - v };
   return (
-    <image x={u} y={v} {...size} href={url} preserveAspectRatio="none" role="img" aria-label="Level map" />
+    <image
+      {...size}
+      transform={`translate(${u.toFixed(2)},${v.toFixed(2)}) scale(${right < u ? -1 : 1},1)`}
+      href={url}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label="Level map"
+    />
   );
 });
 
@@ -70,14 +79,12 @@ export const MapIsobars = memo(function MapIsobars({ maps, projection, zeroDb }:
     <g pointerEvents="none">
       {isobars.map(({ db, lines }, nth) => {
         const longest = lines.reduce((a, b) => (b.length > a.length ? b : a));
-        const [u, v] = projection.at({
-          ...longest[Math.floor(longest.length * WRITTEN_AT[nth % WRITTEN_AT.length]!)]!,
-          z: 0,
-        });
+        const written = longest[Math.floor(longest.length * WRITTEN_AT[nth % WRITTEN_AT.length]!)]!;
+        const [u, v] = projection.at(inFrame(grid.frame, written));
         return (
           <g key={db}>
             <path
-              d={pathOf(lines, projection)}
+              d={pathOf(lines, grid.frame, projection)}
               fill="none"
               stroke="var(--ink)"
               strokeOpacity={0.4}
@@ -126,7 +133,15 @@ export const MapIsobars = memo(function MapIsobars({ maps, projection, zeroDb }:
 });
 
 /** How far channels reach, and where two maps are alike, with the places where they can be aligned. */
-export function MapLinesLayer({ lines, projection }: { lines: MapLines; projection: Projection }) {
+export function MapLinesLayer({
+  lines,
+  frame,
+  projection,
+}: {
+  lines: MapLines;
+  frame: GridFrame;
+  projection: Projection;
+}) {
   return (
     <g pointerEvents="none" fill="none">
       {lines.reach.map(({ id, name, lines: edge }) => (
@@ -134,22 +149,27 @@ export function MapLinesLayer({ lines, projection }: { lines: MapLines; projecti
           key={id}
           aria-label={`Reach of ${name}`}
           role="img"
-          d={pathOf(edge, projection)}
+          d={pathOf(edge, frame, projection)}
           stroke="var(--kelp)"
           strokeWidth={2.6}
           strokeDasharray="9 5"
         />
       ))}
-      <path d={pathOf(lines.within, projection)} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 4" />
       <path
-        d={pathOf(lines.together, projection)}
+        d={pathOf(lines.within, frame, projection)}
+        stroke="var(--ink)"
+        strokeWidth={1}
+        strokeDasharray="2 4"
+      />
+      <path
+        d={pathOf(lines.together, frame, projection)}
         stroke="var(--ink)"
         strokeWidth={2.2}
         strokeDasharray="9 6"
       />
-      <path d={pathOf(lines.equal, projection)} stroke="var(--buoy)" strokeWidth={2.8} />
+      <path d={pathOf(lines.equal, frame, projection)} stroke="var(--buoy)" strokeWidth={2.8} />
       {lines.places.map(({ at }, i) => {
-        const [u, v] = projection.at({ ...at, z: 0 });
+        const [u, v] = projection.at(inFrame(frame, at));
         return (
           <g key={i} transform={`translate(${u.toFixed(1)},${v.toFixed(1)})`}>
             <circle r={11} fill="var(--card)" stroke="var(--buoy)" strokeWidth={2} />
@@ -160,5 +180,41 @@ export function MapLinesLayer({ lines, projection }: { lines: MapLines; projecti
         );
       })}
     </g>
+  );
+}
+
+/** The place that is looked at by itself. */
+export function PinnedMark({ at, projection }: { at: Point; projection: Projection }) {
+  const [u, v] = projection.at(at);
+  return (
+    <g
+      transform={`translate(${u.toFixed(1)},${v.toFixed(1)})`}
+      pointerEvents="none"
+      role="img"
+      aria-label="Pinned place"
+    >
+      <circle r={9} fill="none" stroke="var(--card)" strokeWidth={5} />
+      <circle r={9} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <circle r={2} fill="var(--ink)" />
+    </g>
+  );
+}
+
+/** Where an upright plane stands, seen from above. */
+export function PlaneLine({ grid, projection }: { grid: LevelGrid; projection: Projection }) {
+  const { frame, x0, step, columns, y0 } = grid;
+  const [a, b] = [x0 - step / 2, x0 + (columns - 0.5) * step].map((x) =>
+    projection.at(inFrame(frame, { x, y: y0 })),
+  );
+  return (
+    <path
+      d={`M${a!.join(' ')}L${b!.join(' ')}`}
+      stroke="var(--kelp)"
+      strokeWidth={2}
+      strokeDasharray="12 4 2 4"
+      pointerEvents="none"
+      role="img"
+      aria-label="Plane of the level map"
+    />
   );
 }

@@ -1,16 +1,24 @@
-import type { Place } from '@pebble-hall/core/project';
+import type { Place, PlaceProblem } from '@pebble-hall/core/project';
 import { formatHz } from '../../../charts/chartMath';
 import { lengthText } from '../../../drawing';
 import { Note } from '../../../parts/Note';
 import { listed } from '../../../words/listed';
+import { placeProblemWords } from '../../../words/placeProblems';
 import { EVEN_M } from './makeMaps';
 import { levelWords } from './levelWords';
 import type { LevelMap } from './useLevelMap';
 
 const KIND_WORDS = { frequency: '', third: ', 1/3 octave', octave: ', octave', A: '' } as const;
 
+interface MapNotesProps {
+  map: LevelMap;
+  place: Place;
+  /** what is wrong with the place */
+  problems: readonly PlaceProblem[];
+}
+
 /** The map read aloud. */
-export function MapNotes({ map, place }: { map: LevelMap; place: Place }) {
+export function MapNotes({ map, place, problems }: MapNotesProps) {
   const { settings: s, maps, lines, zeroDb, problem } = map;
   const band = s.kind === 'A' ? 'A-weighted' : `${formatHz(s.centre)}${KIND_WORDS[s.kind]}`;
   const nameOf = (id: string) => place.loudspeakers.find((l) => l.id === id)?.name ?? id;
@@ -21,9 +29,19 @@ export function MapNotes({ map, place }: { map: LevelMap; place: Place }) {
     : s.compares && maps && maps.others.length > 0
       ? `, map ${s.look}`
       : '';
-  const level = (db: number) => levelWords(db - zeroDb, s.show, isDifference);
+  const level = (db: number) => levelWords(db - zeroDb, s, isDifference);
   const notes: { key: string; text: string; small?: string; attention?: boolean }[] = [];
   if (problem) notes.push({ key: 'problem', text: problem, attention: true });
+  // where a loudspeaker stands in a wall, or outside, what the map shows of it will not be heard
+  problems
+    .filter((p) => p.kind === 'in the wall' || (p.kind === 'outside' && p.what === 'loudspeaker'))
+    .forEach((p, i) =>
+      notes.push({ key: `wall ${i}`, text: placeProblemWords(p, place, ''), attention: true }),
+    );
+  if (s.solo !== null && maps)
+    notes.push({ key: 'solo', text: `${nameOf(s.solo)} alone. N goes on to the next, Shift and N back.` });
+  if (map.isRough && maps)
+    notes.push({ key: 'rough', text: 'A first look: the exact sum of thirty thirds follows.' });
   if (maps?.figures) {
     const { figures, seats } = maps;
     const quietest = seats.reduce((a, b) => (b.db < a.db ? b : a));

@@ -1,5 +1,11 @@
 import type { MapSettings } from './mapSettings';
 
 /** A level of a map with what it is against. */
-export const levelWords = (db: number, show: MapSettings['show'], isDifference: boolean): string =>
-  `${db.toFixed(1)} dB${isDifference ? ' more from A' : show === 'SPL' ? ' SPL' : ' re the home spot'}`;
+export function levelWords(
+  db: number,
+  { show, pinned }: Pick<MapSettings, 'show' | 'pinned'>,
+  isDifference: boolean,
+): string {
+  const against = show === 're pinned place' && pinned ? ` re ${pinned.name}` : ' re the home spot';
+  return `${db.toFixed(1)} dB${isDifference ? ' more from A' : show === 'SPL' ? ' SPL' : against}`;
+}

@@ -31,6 +31,7 @@ const maps = (
       settings: { ...PLAIN, isOn: true, kind: 'frequency', centre: 1000, ...settings },
       correction: { alignment: {}, subs: {}, crossovers: {}, sections: {} },
       rate: 48_000,
+      filters: null,
       reachOf,
     },
     { signal: new AbortController().signal },
@@ -47,6 +48,41 @@ describe('maps of a place', () => {
     expect(Number.isFinite(homeDb)).toBe(true);
     // audience areas are not all of their rectangle
     expect(grid.isIn.some((v) => v === 0)).toBe(true);
+  });
+
+  it('one channel sounds alone, whatever was chosen before', async () => {
+    const id = idOf('Delay line');
+    const alone = await maps({ off: others('Main left'), compares: true, second: [id], solo: id });
+    const same = await maps({ off: others('Delay line') });
+    expect(alone.levels).toEqual(same.levels);
+    expect(alone.others).toEqual([]);
+    // one that is gone lets all sound
+    expect((await maps({ solo: 'gone' })).levels).toEqual((await maps()).levels);
+  });
+
+  it('an upright plane goes through what it is said to, in its direction, and seats are judged as before', async () => {
+    const main = place.loudspeakers.find((l) => l.name === 'Main left')!;
+    const { grid, figures } = await maps({ surface: 'upright', through: main.id, bearingDeg: 90 });
+    expect(grid.frame.origin.x).toBe(main.position.x);
+    expect(grid.points[0]).toBeCloseTo(main.position.x, 9);
+    expect(figures).toEqual((await maps()).figures);
+  });
+
+  it('a level plane may rise to the rear', async () => {
+    const last = async (rise: number) =>
+      (await maps({ surface: 'floor', heightM: 1, rise })).grid.points.slice(-3) as unknown as [
+        number,
+        number,
+        number,
+      ];
+    const [x, , z] = await last(0.1);
+    expect(z - (await last(0))[2]).toBeCloseTo(0.1 * x, 9);
+  });
+
+  it('the pinned place has its own level, that of a seat when it is one', async () => {
+    const { seats } = await maps();
+    const pinned = { name: seats[7]!.name, position: seats[7]!.position };
+    expect((await maps({ pinned })).pinnedDb).toBe(seats[7]!.db);
   });
 
   it('a channel is silent when it is said to be, and -6 dB is told from its own loudest', async () => {

@@ -1,23 +1,21 @@
 import {
   arrivalMap,
-  coverageChannel,
   evenedOut,
   gridOver,
   levelFigures,
-  MOST_SOURCES,
-  settingsPath,
-  type ChannelOf,
+  mapFrequencies,
+  uprightGrid,
   type LevelFigures,
   type LevelGrid,
-  type SettingsInMap,
 } from '@pebble-hall/core/coverage';
 import type { Corner, Point } from '@pebble-hall/core/geometry';
-import { areaOf, isWithin } from '@pebble-hall/core/geometry';
+import { areaOf, boundsOf, isWithin } from '@pebble-hall/core/geometry';
 import { earHeightAt, floorAt, floorPlane, seatsOrNone } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { runJob, type AskedModel, type LevelMapAsked } from '../../../services/jobs';
+import { runJob, type LevelMapAsked } from '../../../services/jobs';
 import { modelOf } from '../models/ownModels';
+import { mapChannels, type ChannelsAsked, type MapChannel } from './mapChannels';
 import { bandOf, type MapSettings } from './mapSettings';
 
 /** What of a place a map depends on. */
@@ -26,13 +24,13 @@ export type MappedPlace = Pick<
   'shape' | 'audience' | 'seats' | 'loudspeakers' | 'models' | 'temperatureC' | 'relativeHumidityPercent'
 > & { home: Point };
 
-export interface MapAsked {
+export interface MapAsked extends ChannelsAsked {
   place: MappedPlace;
   settings: MapSettings;
-  correction: SettingsInMap;
-  rate: number;
   /** channels whose reach is asked for */
   reachOf: string[];
+  /** fewer frequencies for a first look; all of them when absent */
+  perThird?: number;
 }
 
 export interface SeatLevel {
@@ -55,14 +53,13 @@ export interface MadeMaps {
   seats: SeatLevel[];
   figures: LevelFigures | null;
   homeDb: number;
+  /** at the place that is pinned; null without one */
+  pinnedDb: number | null;
   first: MapChannel[];
   others: MapChannel[];
   /** models that are not in the library, and as what each is taken */
   unknown: { asked: string; taken: string }[];
 }
-
-/** A channel with its model as it is asked for. */
-export type MapChannel = ChannelOf<AskedModel>;
 
 /** So many points keep up with the hand. */
 const GRID_POINTS = 2000;
@@ -73,9 +70,19 @@ const LEAST_M2 = 0.01;
 export const EVEN_M = 0.75;
 
 /** Points of the surface that is looked at; of an audience that is not drawn yet the whole floor. */
-function gridOf({ shape, audience }: MappedPlace, { surface, heightM }: MapSettings): LevelGrid {
-  if (surface === 'floor' || audience.length === 0)
-    return gridOver([shape.outline], (at) => floorAt(shape, at) + heightM, GRID_POINTS);
+function gridOf(place: MappedPlace, settings: MapSettings): LevelGrid {
+  const { shape, audience } = place;
+  const { surface, heightM, rise } = settings;
+  if (surface === 'upright')
+    return uprightGrid(shape, throughOf(place, settings), settings.bearingDeg, GRID_POINTS);
+  if (surface === 'floor' || audience.length === 0) {
+    const { least } = boundsOf(shape.outline);
+    return gridOver(
+      [shape.outline],
+      (at) => floorAt(shape, at) + heightM + rise * (at.x - least.x),
+      GRID_POINTS,
+    );
+  }
   const heightAt = (at: Corner) => {
     const area = audience.find((a) => isWithin(a.outline, at)) ?? audience[0]!;
     return earHeightAt(area, shape, at);
@@ -87,8 +94,20 @@ function gridOf({ shape, audience }: MappedPlace, { surface, heightM }: MapSetti
   );
 }
 
+/** The point that an upright plane goes through. */
+export const throughOf = (
+  { loudspeakers, home }: Pick<MappedPlace, 'loudspeakers' | 'home'>,
+  { through, pinned }: Pick<MapSettings, 'through' | 'pinned'>,
+): Point =>
+  through === 'pinned'
+    ? (pinned?.position ?? home)
+    : (loudspeakers.find((l) => l.id === through)?.position ?? home);
+
 /** Seats that are judged: of very many every so manieth. */
-function seatsOfPlace({ shape, audience, seats }: MappedPlace): { name: string; position: Point }[] {
+export function seatsOfPlace({ shape, audience, seats }: Pick<Place, 'shape' | 'audience' | 'seats'>): {
+  name: string;
+  position: Point;
+}[] {
   const all = [...seats, ...audience.flatMap((a) => seatsOrNone(a, shape))];
   const every = Math.max(1, Math.ceil(all.length / MOST_SEATS));
   return all.filter((_, i) => i % every === 0);
@@ -103,56 +122,53 @@ function unknownModels({ loudspeakers, models }: MappedPlace): MadeMaps['unknown
   return [...new Map(found.map((m) => [m.asked, m])).values()];
 }
 
+/** Signal, air and ground of a place as they are set: the same for maps and for responses. */
+export const soundOf = (
+  { shape, temperatureC, relativeHumidityPercent }: MappedPlace,
+  { how, signalDbfs, air, floorReflects }: MapSettings,
+) => ({
+  how,
+  signalDbfs,
+  speed: speedOfSound(temperatureC),
+  air: air ? { temperatureC, relativeHumidityPercent } : null,
+  ground: floorReflects ? floorPlane(shape) : null,
+});
+
 /** All that a map shows, from the place as it is now. @param work makes one map; in a worker when absent */
 export async function makeMaps(
-  { place, settings, correction, rate, reachOf }: MapAsked,
+  asked: MapAsked,
   { signal }: { signal: AbortSignal },
   work: (request: LevelMapAsked) => Promise<Float64Array> | Float64Array = (request) =>
     runJob('coverage.level', request, { signal }),
 ): Promise<MadeMaps> {
-  const { shape, temperatureC, relativeHumidityPercent } = place;
-  if (areaOf(shape.outline) < LEAST_M2)
+  const { place, settings, reachOf, perThird } = asked;
+  if (areaOf(place.shape.outline) < LEAST_M2)
     throw new Error('The place has no floor to look at. Give it a length and a width.');
   const grid = gridOf(place, settings);
   const seats = seatsOfPlace(place);
-  const speed = speedOfSound(temperatureC);
-  const points = new Float64Array(grid.points.length + 3 * (seats.length + 1));
+  const extra = [
+    ...seats.map((s) => s.position),
+    place.home,
+    ...(settings.pinned ? [settings.pinned.position] : []),
+  ];
+  const points = new Float64Array(grid.points.length + 3 * extra.length);
   points.set(grid.points);
-  [...seats.map((s) => s.position), place.home].forEach(({ x, y, z }, i) =>
-    points.set([x, y, z], grid.points.length + 3 * i),
-  );
-  const channels = place.loudspeakers
-    .filter((l) => l.fitted)
-    .map((l) => coverageChannel(l, modelOf(place, l), settingsPath(l, correction, rate)));
-  const boxes = channels.reduce((sum, c) => sum + c.boxes.length, 0);
-  if (boxes > MOST_SOURCES)
-    throw new Error(
-      `The map takes ${MOST_SOURCES.toLocaleString('en')} boxes; there are ${boxes.toLocaleString('en')}. Say of some channels that they are not fitted.`,
-    );
-  const on = channels.filter((c) => !settings.off.includes(c.id));
-  const isSecond = (c: MapChannel) => settings.compares && settings.second.includes(c.id);
-  const [first, others] = [on.filter((c) => !isSecond(c)), on.filter(isSecond)];
+  extra.forEach(({ x, y, z }, i) => points.set([x, y, z], grid.points.length + 3 * i));
+  const band = bandOf(settings);
+  const { all, first, others } = await mapChannels(asked, mapFrequencies(band, perThird));
+  const sound = soundOf(place, settings);
   const levelOf = async (of: MapChannel[]) =>
-    work({
-      channels: of,
-      points,
-      band: bandOf(settings),
-      how: settings.how,
-      signalDbfs: settings.signalDbfs,
-      speed,
-      air: settings.air ? { temperatureC, relativeHumidityPercent } : null,
-      ground: settings.floorReflects ? floorPlane(shape) : null,
-    });
+    work({ channels: of, points, band, ...sound, ...(perThird === undefined ? {} : { perThird }) });
   const count = grid.columns * grid.rows;
   const levels = await levelOf(first);
   const second = others.length > 0 ? await levelOf(others) : null;
-  const even = (all: Float64Array) => evenedOut(grid, all.slice(0, count), EVEN_M);
+  const even = (of: Float64Array) => evenedOut(grid, of.slice(0, count), EVEN_M);
   const laterS =
     first.length > 0 && others.length > 0
-      ? difference(arrivalMap(others, grid.points, speed), arrivalMap(first, grid.points, speed))
+      ? difference(arrivalMap(others, grid.points, sound.speed), arrivalMap(first, grid.points, sound.speed))
       : null;
   const reach: MadeMaps['reach'] = [];
-  for (const channel of channels.filter((c) => reachOf.includes(c.id))) {
+  for (const channel of all.filter((c) => reachOf.includes(c.id))) {
     const alone = even(await levelOf([channel]));
     const loudest = alone.reduce((most, v, i) => (grid.isIn[i] ? Math.max(most, v) : most), -Infinity);
     if (Number.isFinite(loudest)) reach.push({ id: channel.id, levels: alone, edgeDb: loudest - 6 });
@@ -174,6 +190,7 @@ export async function makeMaps(
     seats: seated,
     figures: levelFigures(seated.map((s) => s.db)),
     homeDb: seen[count + seats.length]!,
+    pinnedDb: settings.pinned ? seen[count + seats.length + 1]! : null,
     first,
     others,
     unknown: unknownModels(place),

@@ -47,7 +47,10 @@ export function colourAt(share: number, scheme: 'light' | 'dark', isTwoSided: bo
   ) as unknown as Rgb;
 }
 
-/** The range of a map, dB: eight steps of 3 dB down from its loudest; of a difference four to either side. */
+/**
+ * The range of a map, dB: eight steps of 3 dB down from its loudest; of a difference four to either side. An upright plane may go
+ * through loudspeakers: there the loudest twentieth of it does not count.
+ */
 export interface Scale {
   least: number;
   most: number;
@@ -56,11 +59,12 @@ export interface Scale {
 export const STEP_DB = 3;
 const STEPS = 8;
 
-export function scaleOf({ levels, grid: { isIn }, isDifference }: MadeMaps): Scale | null {
-  let most = -Infinity;
-  levels.forEach((v, i) => {
-    if (isIn[i] && v > most) most = v;
-  });
+const LOUDEST_SHARE = 0.05;
+
+export function scaleOf({ levels, grid: { isIn, frame }, isDifference }: MadeMaps): Scale | null {
+  const seen = levels.filter((v, i) => isIn[i] === 1 && v > -Infinity).sort();
+  const left = frame.along.z === 0 ? 0 : Math.floor(LOUDEST_SHARE * seen.length);
+  const most = seen[seen.length - 1 - left] ?? -Infinity;
   if (!Number.isFinite(most)) return null;
   const half = (STEPS * STEP_DB) / 2;
   if (isDifference) return { least: -half, most: half, isTwoSided: true };

@@ -1,6 +1,7 @@
-import { crossings, isoLines } from '@pebble-hall/core/coverage';
+import { crossings, inFrame, isoLines } from '@pebble-hall/core/coverage';
 import { distanceBetween, type Corner, type Point } from '@pebble-hall/core/geometry';
-import type { MadeMaps, MapChannel } from './makeMaps';
+import type { MadeMaps } from './makeMaps';
+import type { MapChannel } from './mapChannels';
 
 /** Lines over a map, and what they mean. */
 export interface MapLines {
@@ -39,7 +40,8 @@ export function linesOfMaps(maps: MadeMaps, nameOf: (id: string) => string, tole
   const places = crossings(equal, together)
     .slice(0, MOST_PLACES)
     .map((at) => {
-      const p = { ...at, z: height(at) };
+      // seen from above the surface has its own heights
+      const p = grid.frame.along.z === 0 ? { ...at, z: height(at) } : inFrame(grid.frame, at);
       const [firstM, secondM] = centres.map((c) => (c ? distanceBetween(c, p) : NaN)) as [number, number];
       return { at, firstM, secondM };
     });

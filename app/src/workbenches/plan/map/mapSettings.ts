@@ -1,20 +1,31 @@
 import type { MapBand } from '@pebble-hall/core/coverage';
+import type { Point } from '@pebble-hall/core/geometry';
 import { useLocalStorage } from '@mantine/hooks';
 
-/** How a level map is looked at; the same for all places of a browser. */
+/** How a level map of a project is looked at; kept in the browser, as it is no part of the place. */
 export interface MapSettings {
   isOn: boolean;
   kind: MapBand['kind'];
   /** nominal, Hz; of no use for A */
   centre: number;
   how: 'coherent' | 'power';
-  show: 'SPL' | 're home spot';
+  show: 'SPL' | 're home spot' | 're pinned place';
   signalDbfs: number;
-  surface: 'audience' | 'floor';
-  /** over the floor, where that is looked at, metres */
+  surface: 'audience' | 'floor' | 'upright';
+  /** over the floor, where that is looked at, metres; and by how much higher for each metre from the front */
   heightM: number;
+  rise: number;
+  /** what an upright plane goes through: the home spot, the pinned place, or a channel by its id; and in which direction */
+  through: string;
+  bearingDeg: number;
+  /** a place that is looked at by itself */
+  pinned: { name: string; position: Point } | null;
   air: boolean;
   floorReflects: boolean;
+  /** with the filters that were worked out from measurements, where there are any */
+  withFilters: boolean;
+  /** the channel that sounds alone; null where they sound as chosen */
+  solo: string | null;
   /** channels that are silent */
   off: string[];
   compares: boolean;
@@ -35,8 +46,14 @@ export const PLAIN: MapSettings = {
   signalDbfs: -20,
   surface: 'audience',
   heightM: 1.2,
+  rise: 0,
+  through: 'home',
+  bearingDeg: 0,
+  pinned: null,
   air: true,
   floorReflects: false,
+  withFilters: true,
+  solo: null,
   off: [],
   compares: false,
   look: 'A',
@@ -56,9 +73,9 @@ const exact = (nominal: number) => 10 ** (Math.round(10 * Math.log10(nominal)) /
 export const bandOf = ({ kind, centre }: Pick<MapSettings, 'kind' | 'centre'>): MapBand =>
   kind === 'A' ? { kind } : { kind, centre: kind === 'frequency' ? centre : exact(centre) };
 
-export function useMapSettings(): [MapSettings, (next: Partial<MapSettings>) => void] {
+export function useMapSettings(projectId: string): [MapSettings, (next: Partial<MapSettings>) => void] {
   const [kept, setKept] = useLocalStorage<Partial<MapSettings>>({
-    key: 'pebble-hall.level-map',
+    key: `pebble-hall.level-map.${projectId}`,
     defaultValue: {},
     getInitialValueInEffect: false,
   });

@@ -24,7 +24,7 @@ export default function BalloonScene({ label, levels }: BalloonSceneProps) {
       gl={{ preserveDrawingBuffer: true }}
       frameloop="demand"
       flat
-      camera={{ fov: 38, near: 0.1, far: 50, position: [1.7, 1.3, 2.6] }}
+      camera={{ fov: 38, near: 0.1, far: 50, position: [1.5, 1.15, 2.3] }}
       aria-label={label}
     >
       <ambientLight intensity={1.7} />

@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
 import { runJob } from '../../../services/jobs';
 import { sentenceOf } from '../../../store';
-import type { Candidate } from './OwnModelDialog';
+import type { Candidate } from './candidate';
 
 /** Larger is refused before it is read. */
 const MOST_BYTES = 128e6;

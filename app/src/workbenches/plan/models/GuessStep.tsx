@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { runJob } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
-import type { Candidate } from './OwnModelDialog';
+import type { Candidate } from './candidate';
 
 interface GuessStepProps {
   project: Project;
@@ -59,6 +59,7 @@ export function GuessStep({ project, loudspeaker, onCandidate }: GuessStepProps)
       <div className="row" style={{ justifyContent: 'start', alignItems: 'end', gap: 12 }}>
         <Select
           label="Kind"
+          aria-label="Kind"
           size="xs"
           w={150}
           allowDeselect={false}

@@ -1,30 +1,13 @@
 import { Button, Modal, SegmentedControl, TextInput } from '@mantine/core';
-import type { EnclosedFile, Loudspeaker, OwnModel, Project } from '@pebble-hall/core/project';
-import type { RadiationView } from '@pebble-hall/core/coverage';
+import type { Loudspeaker, OwnModel, Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
+import type { Candidate } from './candidate';
 import { FileStep } from './FileStep';
 import { GuessStep } from './GuessStep';
 import { keepModel, nameProblem } from './ownModels';
 import { RadiationPlots } from './RadiationPlots';
 import { TracesStep } from './TracesStep';
-
-/** A model on its way into the project. */
-export interface Candidate {
-  source:
-    | { kind: 'AES69' | 'table' | 'traces'; file: Omit<EnclosedFile, 'id'> }
-    | Extract<OwnModel['source'], { kind: 'guess' }>;
-  about: string;
-  name: string;
-  /** null where nobody says it yet */
-  sensitivityDb: number | null;
-  largestDb: number | null;
-  /** what was assumed, each a sentence */
-  notes: string[];
-  view: RadiationView;
-  /** dB that the response of the view on its axis already has in it */
-  viewLargestDb: number;
-}
 
 interface OwnModelDialogProps {
   project: Project;
@@ -143,6 +126,7 @@ function Kept({
       <div className="row" style={{ gap: 12, alignItems: 'end' }}>
         <TextInput
           label="Name"
+          aria-label="Name"
           size="xs"
           w={220}
           maxLength={60}

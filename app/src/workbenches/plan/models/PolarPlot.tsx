@@ -20,7 +20,12 @@ export function PolarPlot({ curves, label }: { curves: PolarCurve[]; label: stri
     return `${(MIDDLE - r * Math.sin(angle)).toFixed(1)} ${(MIDDLE - r * Math.cos(angle)).toFixed(1)}`;
   };
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE}`} role="img" aria-label={label} style={{ width: '100%' }}>
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE}`}
+      role="img"
+      aria-label={label}
+      style={{ width: '100%', height: '100%' }}
+    >
       {RINGS.map((db) => (
         <circle
           key={db}

@@ -27,7 +27,7 @@ export function RadiationPlots({ view, axisByDb = 0, largestDb }: RadiationPlots
   const [look, setLook] = useState<'polars' | 'balloon'>('polars');
   const [draws] = useState(drawsInThree);
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: '340px minmax(0, 1fr)', gap: 20 }}>
+    <div style={{ display: 'grid', gridTemplateColumns: '320px minmax(0, 1fr)', gap: 20 }}>
       <div style={{ display: 'grid', gap: 6, alignContent: 'start' }}>
         <SegmentedControl
           aria-label="Looked at as"
@@ -39,7 +39,7 @@ export function RadiationPlots({ view, axisByDb = 0, largestDb }: RadiationPlots
           value={look}
           onChange={(v) => setLook(v as typeof look)}
         />
-        <div style={{ height: 330 }}>
+        <div style={{ height: 296 }}>
           {look === 'balloon' ? (
             <Suspense fallback={<p className="quiet">Making the balloon …</p>}>
               <BalloonScene label={`Balloon at ${formatHz(NOMINAL[nth]!)}`} levels={view.balloons[nth]!} />
@@ -64,16 +64,22 @@ export function RadiationPlots({ view, axisByDb = 0, largestDb }: RadiationPlots
           onChange={setNth}
         />
         <div className="row" aria-label="Figures of the polar" role="group">
-          <span>
-            {formatHz(NOMINAL[nth]!)}: 6 dB down over <b>{degrees(view.beamwidthDeg.horizontal[nth]!)}</b>{' '}
-            across, <b>{degrees(view.beamwidthDeg.vertical[nth]!)}</b> upright
-          </span>
-          <b className="mono" style={{ whiteSpace: 'nowrap' }}>
-            DI {view.indexDb[nth]!.toFixed(1)} dB
-          </b>
+          {Number.isNaN(view.indexDb[nth]!) ? (
+            <span>{formatHz(NOMINAL[nth]!)}: not in its data; the nearest that is there is drawn.</span>
+          ) : (
+            <>
+              <span>
+                {formatHz(NOMINAL[nth]!)}: 6 dB down over <b>{degrees(view.beamwidthDeg.horizontal[nth]!)}</b>{' '}
+                across, <b>{degrees(view.beamwidthDeg.vertical[nth]!)}</b> upright
+              </span>
+              <b className="mono" style={{ whiteSpace: 'nowrap' }}>
+                DI {view.indexDb[nth]!.toFixed(1)} dB
+              </b>
+            </>
+          )}
         </div>
       </div>
-      <div style={{ display: 'grid', gridTemplateRows: '150px 140px 140px', gap: 8 }}>
+      <div style={{ display: 'grid', gridTemplateRows: '138px 130px 130px', gap: 8 }}>
         <OverFrequency
           label="Beamwidth over frequency"
           view={view}
@@ -89,7 +95,7 @@ export function RadiationPlots({ view, axisByDb = 0, largestDb }: RadiationPlots
           label="Directivity index over frequency"
           view={view}
           curves={[['directivity index', 'trace-mussel', view.indexDb]]}
-          range={[0, 30]}
+          range={[0, 36]}
           unit="dB"
         />
         <OverFrequency

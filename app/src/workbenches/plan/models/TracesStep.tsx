@@ -8,7 +8,7 @@ import { lengthText } from '../../../drawing';
 import { NumberField } from '../../../parts/NumberField';
 import { runJob } from '../../../services/jobs';
 import { sentenceOf } from '../../../store';
-import type { Candidate } from './OwnModelDialog';
+import type { Candidate } from './candidate';
 
 interface TracesStepProps {
   project: Project;
@@ -104,6 +104,7 @@ export function TracesStep({ project, loudspeaker, onCandidate }: TracesStepProp
       <div className="row" style={{ justifyContent: 'start', alignItems: 'end', gap: 12 }}>
         <Select
           label="Channel that was measured"
+          aria-label="Channel that was measured"
           size="xs"
           w={190}
           allowDeselect={false}
