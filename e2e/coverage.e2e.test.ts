@@ -30,7 +30,7 @@ it('the Slip Hall: who hears how much, how far the delay line reaches, and where
   await user.press('Project');
   await user.press('All projects');
   await user.press('Saltmarsh Slip Hall');
-  await user.sees('Slip Hall');
+  await user.sees('Saltmarsh Slip Hall, the Slip Hall');
   await user.visit('/plan');
   await user.press('Level map');
   await user.reads('Over the seats', /181 seats/);
@@ -195,7 +195,7 @@ it('filters that were worked out from measurements are in the map, and can be le
   await user.press('Project');
   await user.press('All projects');
   await user.press('Saltmarsh Boathouse, finished');
-  await user.sees('Boathouse, finished');
+  await user.sees('Boathouse, finished, the Net Loft');
   await user.visit('/plan');
   await user.press('Level map');
   await user.reads('Surface and air', /With its filters/);

@@ -17,7 +17,7 @@ it('a loudspeaker from an AES69 file: what it says is looked at, then it plays i
   await user.press('Project');
   await user.press('All projects');
   await user.press('Saltmarsh Slip Hall');
-  await user.sees('Slip Hall');
+  await user.sees('Saltmarsh Slip Hall, the Slip Hall');
   await user.visit('/plan');
   await user.press('Level map');
   await user.reads('Over the seats', /181 seats/);

@@ -169,7 +169,7 @@ it('Plan', async () => {
   await user.driver.actions().sendKeys(Key.ESCAPE).perform();
   await user.click('//*[name()="text"][contains(., "seen from above")]');
   await user.press('Level map');
-  await user.among('Surface', 'whole floor');
+  await user.among('Surface', 'over the floor');
   await user.sees('on the mean of the seats');
   await picture('plan-level-map-dusk');
   await user.press('Level map');

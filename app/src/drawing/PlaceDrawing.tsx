@@ -253,7 +253,7 @@ export function PlaceDrawing({
       {lines.map((line, i) => (
         <Measure key={i} line={line} nth={i} projection={projection} />
       ))}
-      {live.includes('seat') || view !== 'above'
+      {live.includes('loudspeaker') || view !== 'above'
         ? place.seats.map((seat) => {
             const [u, v] = at(seat.position);
             return (

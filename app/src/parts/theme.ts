@@ -1,4 +1,4 @@
-import { createTheme, Modal, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, Modal, Notification, type MantineColorsTuple } from '@mantine/core';
 
 const kelp: MantineColorsTuple = [
   '#e3f1ef',
@@ -41,6 +41,9 @@ export const theme = createTheme({
         // a page has one header, and it is not that of a dialog
         attributes: { header: { role: 'presentation' } },
       },
+    }),
+    Notification: Notification.extend({
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close the message' } },
     }),
   },
 });

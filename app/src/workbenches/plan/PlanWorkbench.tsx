@@ -34,6 +34,8 @@ import { usePlan } from './usePlan';
 
 const LIVE: readonly Thing['kind'][] = ['spot', 'loudspeaker', 'seat', 'area', 'fixture', 'underlay'];
 const WITH_WALLS = [...LIVE, 'corner'] as const;
+/** In a map a press on audience or seat asks what is heard there. */
+const IN_MAP: readonly Thing['kind'][] = ['loudspeaker', 'fixture'];
 /** Metres per press of an arrow key; ten times with Shift, a tenth with Alt. */
 const STEP_M = 0.1;
 
@@ -200,7 +202,7 @@ export default function PlanWorkbench({ project }: { project: Project }) {
                 selected={selected}
                 marked={markedBy(problems)}
                 seen={seen}
-                live={wallsOn ? WITH_WALLS : LIVE}
+                live={wallsOn ? WITH_WALLS : maps ? IN_MAP : LIVE}
                 onSelect={choose}
                 onDrag={ruler.isOn ? undefined : plan.drag}
                 window={look.window}
@@ -224,7 +226,9 @@ export default function PlanWorkbench({ project }: { project: Project }) {
                   ruler.isOn
                     ? rulerWords(ruler.points, place)
                     : (pointed.words ??
-                      'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.')
+                      (maps
+                        ? 'Press a place to hear of it by itself. Loudspeakers move by hand.'
+                        : 'Drag to move, Shift to choose several, arrow keys by 10 cm, Delete removes.'))
                 }
                 over={(p) => (
                   <>

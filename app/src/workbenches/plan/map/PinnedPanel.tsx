@@ -1,13 +1,16 @@
 import { ActionIcon, Select } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { Place } from '@pebble-hall/core/project';
-import { useState } from 'react';
-import { ResponseChart, type Smoothing } from '../../../charts/ResponseChart';
+import { smoothLevels } from '@pebble-hall/core/signal';
+import { ResponseChart } from '../../../charts/ResponseChart';
 import { seatsOfPlace } from './makeMaps';
+import type { PinnedResponse } from './pinnedResponse';
 import type { LevelMap } from './useLevelMap';
 
 const COLOURS = ['trace-kelp', 'trace-buoy', 'trace-mussel', 'trace-heather'];
 const HOME = 'Home spot';
+/** Curves are averaged over this part of an octave: what an ear tells apart. */
+const SMOOTHED = 6;
 /** From the loudest down so much is seen, dB. */
 const DEEP_DB = 42;
 
@@ -37,9 +40,9 @@ export function PlaceSelect({ map, place }: { map: LevelMap; place: Place }) {
 
 /** What arrives at one place over frequency: of all that sounds, and of the loudest channels alone. */
 export function PinnedPanel({ map, place }: { map: LevelMap; place: Place }) {
+  'use memo';
   const { settings, set, response } = map;
   const { pinned } = settings;
-  const [smoothing, setSmoothing] = useState<Smoothing>(6);
   const nameOf = (id: string) => place.loudspeakers.find((l) => l.id === id)?.name ?? id;
   const traces = response
     ? [
@@ -48,7 +51,7 @@ export function PinnedPanel({ map, place }: { map: LevelMap; place: Place }) {
           label: nameOf(id),
           role: 'reference' as const,
           colour: COLOURS[(i + 1) % COLOURS.length]!,
-          levels: drawn(levels),
+          levels: drawn(response, levels),
         })),
         ...[response.first, response.second].flatMap((levels, i) =>
           levels
@@ -58,7 +61,7 @@ export function PinnedPanel({ map, place }: { map: LevelMap; place: Place }) {
                   label: response.second ? (i === 0 ? 'map A' : 'map B') : 'all of them',
                   role: 'predicted' as const,
                   colour: i === 0 ? 'trace-slate' : 'trace-campion',
-                  levels: drawn(levels),
+                  levels: drawn(response, levels),
                 },
               ]
             : [],
@@ -88,18 +91,24 @@ export function PinnedPanel({ map, place }: { map: LevelMap; place: Place }) {
             range={{ lowDb: 5 * Math.ceil(top / 5) - DEEP_DB, highDb: 5 * Math.ceil(top / 5) }}
             levelLabel="dB SPL"
             absolute
-            smoothing={smoothing}
-            onSmoothing={setSmoothing}
           />
         </div>
       ) : (
         <span className="quiet">{response ? 'Nothing sounds.' : 'Working it out …'}</span>
       )}
-      <small className="quiet">Direct sound of a sine of {settings.signalDbfs} dBFS at each frequency.</small>
+      <small className="quiet">
+        Direct sound of a sine of {settings.signalDbfs} dBFS at each frequency, averaged over 1/{SMOOTHED}{' '}
+        octave.
+      </small>
     </section>
   );
 }
 
 /** Silence lies below all that is seen. */
 const SILENT_DB = -60;
-const drawn = (levels: Float64Array) => levels.map((v) => Math.max(SILENT_DB, v));
+const drawn = ({ frequency }: PinnedResponse, levels: Float64Array) =>
+  smoothLevels(
+    frequency,
+    levels.map((v) => Math.max(SILENT_DB, v)),
+    SMOOTHED,
+  );
