@@ -1,4 +1,4 @@
-import { writeTaps, type Layer, type Taps } from '../directivity/index.js';
+import { shareAbout, stepsOffAxis, writeTaps, type Layer, type Taps } from '../directivity/index.js';
 import { distanceBetween, type Axes, type Point } from '../geometry/index.js';
 import { needFinite, needWithin } from '../limits/index.js';
 import { airAbsorption, type Air } from '../room/index.js';
@@ -64,16 +64,17 @@ function addSource(
 ): void {
   for (const seen of ground ? [source, mirrored(source, ground)] : [source]) {
     const distance = distancesTo(seen.position, points);
+    const directions = directionsTo(seen, points, distance);
     const known = new Map<number, Taps>();
     let held: { of: Layer; gain: PointGains } | null = null;
     frequencies.forEach((f, n) => {
       const layer = seen.layers[n]!;
       if (held?.of !== layer) {
-        const taps = known.get(layer.abouts) ?? tapsTo(seen, points, distance, layer.abouts);
+        const taps = known.get(layer.abouts) ?? tapsOf(directions, layer.abouts);
         known.set(layer.abouts, taps);
         held = { of: layer, gain: gainsTo(layer, taps, distance, air) };
       }
-      addField(re[n]!, im[n]!, held.gain, distance, (2 * Math.PI * f) / speed, seen.re[n]!, seen.im[n]!);
+      addField(re[n]!, im[n]!, held.gain, distance, f / speed, seen.re[n]!, seen.im[n]!);
     });
   }
 }
@@ -108,25 +109,44 @@ function gainsTo(layer: Layer, taps: Taps, distance: Float64Array, air: Air | nu
   return { re, im };
 }
 
-/** Adds a source's pressure at one frequency: this runs for every source, point and frequency. */
+/** Sines of a whole turn in equal steps; cosines lie a quarter further. */
+const TURN_STEPS = 4096;
+const SINES = Float64Array.from({ length: TURN_STEPS + TURN_STEPS / 4 }, (_, i) =>
+  Math.sin((2 * Math.PI * i) / TURN_STEPS),
+);
+
+/**
+ * Adds a source's pressure at one frequency: this runs for every source, point and frequency. Sine and cosine of its turn are those
+ * of the nearest step, turned on by what is left in four terms of their series: 1e-14 at most beside the truth, and several times
+ * as quick.
+ */
 function addField(
   outRe: Float64Array,
   outIm: Float64Array,
   gain: PointGains,
   distance: Float64Array,
-  k: number,
+  wavesPerMetre: number,
   a: number,
   b: number,
 ): void {
+  const { re, im } = gain;
   for (let p = 0; p < distance.length; p++) {
-    const turn = k * distance[p]!;
-    const c = Math.cos(turn);
-    const s = Math.sin(turn);
+    const waves = wavesPerMetre * distance[p]!;
+    const steps = (waves - Math.floor(waves)) * TURN_STEPS;
+    const nearest = (steps + 0.5) | 0;
+    const left = ((steps - nearest) * (2 * Math.PI)) / TURN_STEPS;
+    const square = left * left;
+    const sine = SINES[nearest & (TURN_STEPS - 1)]!;
+    const cosine = SINES[(nearest & (TURN_STEPS - 1)) + TURN_STEPS / 4]!;
+    const u = 1 - square * 0.5;
+    const v = left - (left * square) / 6;
+    const c = cosine * u - sine * v;
+    const s = sine * u + cosine * v;
     // the source's own pressure, turned back by its way
     const ar = a * c + b * s;
     const ai = b * c - a * s;
-    const gr = gain.re[p]!;
-    const gi = gain.im[p]!;
+    const gr = re[p]!;
+    const gi = im[p]!;
     outRe[p]! += ar * gr - ai * gi;
     outIm[p]! += ar * gi + ai * gr;
   }
@@ -138,30 +158,36 @@ const distancesTo = ({ x, y, z }: Point, points: Float64Array): Float64Array =>
     Math.max(NEAREST_M, Math.hypot(points[3 * p]! - x, points[3 * p + 1]! - y, points[3 * p + 2]! - z)),
   );
 
-/** Directions from a source to points, for layers with so many steps about the axis. */
-function tapsTo(
+/** Directions from a source to points: steps off its axis, and how far about it. */
+interface Directions {
+  off: Float64Array;
+  about: Float64Array;
+}
+
+function directionsTo(
   { position, axes }: FieldSource,
   points: Float64Array,
   distance: Float64Array,
-  abouts: number,
-): Taps {
+): Directions {
   const count = distance.length;
-  const taps: Taps = { at: new Int32Array(16 * count), weight: new Float32Array(16 * count) };
+  const directions: Directions = { off: new Float64Array(count), about: new Float64Array(count) };
   const { ahead, left, up } = axes;
   for (let p = 0; p < count; p++) {
     const x = points[3 * p]! - position.x;
     const y = points[3 * p + 1]! - position.y;
     const z = points[3 * p + 2]! - position.z;
     const by = 1 / distance[p]!;
-    writeTaps(
-      taps,
-      16 * p,
-      abouts,
-      by * (x * ahead.x + y * ahead.y + z * ahead.z),
-      by * (x * left.x + y * left.y + z * left.z),
-      by * (x * up.x + y * up.y + z * up.z),
-    );
+    directions.off[p] = stepsOffAxis(by * (x * ahead.x + y * ahead.y + z * ahead.z));
+    directions.about[p] = shareAbout(x * left.x + y * left.y + z * left.z, x * up.x + y * up.y + z * up.z);
   }
+  return directions;
+}
+
+/** The taps of directions for layers with so many steps about the axis. */
+function tapsOf({ off, about }: Directions, abouts: number): Taps {
+  const count = off.length;
+  const taps: Taps = { at: new Int32Array(16 * count), weight: new Float32Array(16 * count) };
+  for (let p = 0; p < count; p++) writeTaps(taps, 16 * p, abouts, off[p]!, about[p]!);
   return taps;
 }
 

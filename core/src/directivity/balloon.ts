@@ -132,25 +132,26 @@ function writeCubic(into: Float64Array, from: number, t: number): void {
 /** Weights along both axes, for one direction at a time: this runs for every source and point. */
 const scratch = new Float64Array(8);
 
+/** Steps off the axis of a direction that has so much of itself along it. */
+export const stepsOffAxis = (ahead: number): number =>
+  (Math.acos(ahead > 1 ? 1 : ahead < -1 ? -1 : ahead) * 180) / Math.PI / ANGLE_STEP_DEG;
+
+/** How far about the axis a direction lies, 0 to 1 of a whole turn, from its left over its upper side. */
+export function shareAbout(left: number, up: number): number {
+  const share = Math.atan2(up, left) / (2 * Math.PI);
+  return share < 0 ? share + 1 : share;
+}
+
 /**
- * Writes the sixteen taps of a direction, given by its parts along the axes of a loudspeaker (ahead, left and up; a unit vector).
+ * Writes the sixteen taps of a direction.
  * @param offset where the sixteen begin in `taps`
  * @param abouts steps about the axis of the layers that they are for
+ * @param u its steps off the axis @param share how far about it, both as above
  */
-export function writeTaps(
-  taps: Taps,
-  offset: number,
-  abouts: number,
-  ahead: number,
-  left: number,
-  up: number,
-): void {
-  const cosine = ahead > 1 ? 1 : ahead < -1 ? -1 : ahead;
-  const u = (Math.acos(cosine) * 180) / Math.PI / ANGLE_STEP_DEG;
-  let v = (Math.atan2(up, left) * abouts) / (2 * Math.PI);
-  if (v < 0) v += abouts;
+export function writeTaps(taps: Taps, offset: number, abouts: number, u: number, share: number): void {
+  const v = share * abouts;
   const i0 = Math.min(ANGLES - 2, Math.floor(u));
-  const j0 = Math.floor(v);
+  const j0 = Math.min(abouts - 1, Math.floor(v));
   writeCubic(scratch, 0, u - i0);
   writeCubic(scratch, 4, v - j0);
   let n = offset;
@@ -178,7 +179,7 @@ export function writeTaps(
 /** Radiation in a direction by its parts along the axes of a loudspeaker, against that on its axis. */
 export function layerGain(layer: Layer, ahead: number, left: number, up: number): Complex {
   const taps: Taps = { at: new Int32Array(16), weight: new Float32Array(16) };
-  writeTaps(taps, 0, layer.abouts, ahead, left, up);
+  writeTaps(taps, 0, layer.abouts, stepsOffAxis(ahead), shareAbout(left, up));
   let [re, im] = [0, 0];
   for (let n = 0; n < 16; n++) {
     re += taps.weight[n]! * layer.re[taps.at[n]!]!;

@@ -6,6 +6,8 @@ export {
   ANGLES,
   layerGain,
   layerOf,
+  shareAbout,
+  stepsOffAxis,
   writeTaps,
   type Balloon,
   type Layer,
