@@ -12,6 +12,7 @@ import * as geometry from '../geometry/index.js';
 import * as jobs from '../jobs/index.js';
 import * as layouts from '../layouts/index.js';
 import * as level from '../level/index.js';
+import * as live from '../live/index.js';
 import * as loudspeakers from '../loudspeakers/index.js';
 import * as measure from '../measure/index.js';
 import * as path from '../path/index.js';
@@ -37,6 +38,7 @@ const ROOMS = {
   jobs,
   layouts,
   level,
+  live,
   loudspeakers,
   measure,
   path,
@@ -78,6 +80,12 @@ const click = {
   rate: 48000,
   zero: 0,
 };
+const flatBins = () => new Float64Array(33).fill(1);
+const spectra: live.CrossSpectra = {
+  frequency: Float64Array.from({ length: 33 }, (_, k) => 750 * k),
+  ...{ reference: flatBins(), measured: flatBins(), re: flatBins(), im: new Float64Array(33), blocks: 10 },
+};
+const curve: live.TransferCurve = { frequency: grid, re: levels, im: levels, coherence: levels };
 const hallShape = project.newPlace({
   name: 'R',
   kind: 'hall',
@@ -161,6 +169,11 @@ const DOORS: Record<string, Door[]> = {
   'directivity.crossoverTrace': [
     door([{ kind: 'low-pass', frequency: 1000, order: 4 }, 100], ['0.frequency'], [NaN, Infinity, 0, -1]),
   ],
+  'live.findDelay': [
+    door([spectra, 48000, { from: 100, to: 1000 }], ['1', '2.from', '2.to'], [NaN, Infinity, 0, -1]),
+  ],
+  'live.mergedCurve': [door([[curve, curve], [500]], ['1.0'], [NaN, Infinity, -1])],
+  'live.transferCurve': [door([spectra, grid], ['1.*'])],
   'directivity.axisTrace': [
     door([{ kind: 'curve', frequency: grid, levelDb: levels }, grid], ['0.frequency.*', '0.levelDb.*']),
   ],
@@ -362,7 +375,7 @@ const OTHERS: Record<string, string[]> = {
       ' ',
     ),
   'takes samples, responses, spectra or settings that another function of core has made or checked, and refuses what it cannot use by itself':
-    'acoustics.bandGain acoustics.bandSignals acoustics.bandSpectrum acoustics.fitLine acoustics.octaveEnergy acoustics.overSpots acoustics.reverberation acoustics.roomFigures acoustics.speechTransmission alignment.averageLevel alignment.highPassed alignment.levelApart alignment.levelsAndDelays alignment.lowPassed alignment.randomSettings alignment.readCrossover alignment.seatDeviation alignment.sidesOf alignment.subsTogether alignment.sumOfSubs alignment.summationOf auralisation.auralise auralisation.candidateLevels auralisation.listeningMaterial auralisation.matchLoudness auralisation.pluck auralisation.pluckedStrings auralisation.renderCandidates commissioning.describeNoise commissioning.disagreements commissioning.findMisfits commissioning.fitPositions commissioning.impossibleTriangles commissioning.indistinguishable commissioning.toleranceM commissioning.travelDifference correct.averagePower correct.averageSpots correct.channelAtHome correct.correctHeadphones correct.designChannel correct.designMagnitude correct.designWithBass correct.exactChannel correct.withinProcessor correct.excessPhase correct.findRollOffs correct.firLevelDb correct.fitSections correct.measuredChannel correct.headphoneCorrection correct.isNarrow correct.leftAlone correct.lessCalibration correct.mainTap correct.meanInSpan correct.ownSpan correct.placeTarget correct.worstAhead correct.keptEnds correct.placeOverSpan correct.spanEdges processing.guardedPeakDb correct.predictImpulse correct.predictPower correct.extendedSpan correct.rmsDistance correct.rollOffDb correct.sectionsErrorDb correct.seeTrace correct.shapeDistance correct.sharedPhase correct.spanWeight correct.targetShape correct.nonMinimumPhaseShare level.CalibratorTone measure.aboveNoiseDb measure.analyseSweep measure.analyseTake measure.averageRepeats measure.bandEnergy measure.continueLows measure.divideOut measure.findArrival measure.findClipping measure.findDisturbances measure.findPolarity measure.findTimingClick measure.harmonicCurves measure.impulseFrom measure.judgeSweep measure.likeness measure.loopbackTime measure.measureRoundTrip measure.noiseMovesDb measure.ownMargin measure.packHarmonics measure.powerOnGrid measure.referenceResponse measure.responseLevels measure.responseMargins measure.responseOnGrid measure.signalToNoise measure.splitHarmonics measure.timingClick measure.trimNoise measure.unpackHarmonics measure.usableBand measure.weakestBand path.addLevel path.exchangeTrace path.fineSpectrum path.headroomOf path.inSeries path.largestOfSum path.pathGain path.pathTrace path.responseAt path.sectionsLevelDb path.sumPaths path.sumPathsAtPoints path.sumPathsInTime path.throughFilters processing.buildOutputs processing.crossoverText processing.drivesOf processing.feedPath processing.feedText processing.heardLevel processing.outputBiquads processing.outputPath processing.outputSource processing.plainOutput processing.plainSub processing.playedSpan processing.settingChanges processing.subPath room.boxArrivals room.boxImpulse room.facetEyringTime room.facetImpulse room.loudspeakerSections room.loudspeakerSpectrum room.visitImages signal.solveLinear signal.sweepSpectra spots.averageMovement spots.groundPlane spots.joinFloorAndEar spots.layOutSpots spots.movedMicrophone spots.tooClose views.beforeAndAfter views.decayMap views.energyTimeDb views.excessGroupDelay views.findCorners views.findReflections views.findResonances views.groupDelay views.minimumPhaseOf views.peaksAndDips views.ringingS views.stepResponse views.timeCurves views.unwrappedPhase views.windowedLevelDb views.windowedPhaseDeg'.split(
+    'live.CrossSpectraAverager live.PairStream live.withoutDelay acoustics.bandGain acoustics.bandSignals acoustics.bandSpectrum acoustics.fitLine acoustics.octaveEnergy acoustics.overSpots acoustics.reverberation acoustics.roomFigures acoustics.speechTransmission alignment.averageLevel alignment.highPassed alignment.levelApart alignment.levelsAndDelays alignment.lowPassed alignment.randomSettings alignment.readCrossover alignment.seatDeviation alignment.sidesOf alignment.subsTogether alignment.sumOfSubs alignment.summationOf auralisation.auralise auralisation.candidateLevels auralisation.listeningMaterial auralisation.matchLoudness auralisation.pluck auralisation.pluckedStrings auralisation.renderCandidates commissioning.describeNoise commissioning.disagreements commissioning.findMisfits commissioning.fitPositions commissioning.impossibleTriangles commissioning.indistinguishable commissioning.toleranceM commissioning.travelDifference correct.averagePower correct.averageSpots correct.channelAtHome correct.correctHeadphones correct.designChannel correct.designMagnitude correct.designWithBass correct.exactChannel correct.withinProcessor correct.excessPhase correct.findRollOffs correct.firLevelDb correct.fitSections correct.measuredChannel correct.headphoneCorrection correct.isNarrow correct.leftAlone correct.lessCalibration correct.mainTap correct.meanInSpan correct.ownSpan correct.placeTarget correct.worstAhead correct.keptEnds correct.placeOverSpan correct.spanEdges processing.guardedPeakDb correct.predictImpulse correct.predictPower correct.extendedSpan correct.rmsDistance correct.rollOffDb correct.sectionsErrorDb correct.seeTrace correct.shapeDistance correct.sharedPhase correct.spanWeight correct.targetShape correct.nonMinimumPhaseShare level.CalibratorTone measure.aboveNoiseDb measure.analyseSweep measure.analyseTake measure.averageRepeats measure.bandEnergy measure.continueLows measure.divideOut measure.findArrival measure.findClipping measure.findDisturbances measure.findPolarity measure.findTimingClick measure.harmonicCurves measure.impulseFrom measure.judgeSweep measure.likeness measure.loopbackTime measure.measureRoundTrip measure.noiseMovesDb measure.ownMargin measure.packHarmonics measure.powerOnGrid measure.referenceResponse measure.responseLevels measure.responseMargins measure.responseOnGrid measure.signalToNoise measure.splitHarmonics measure.timingClick measure.trimNoise measure.unpackHarmonics measure.usableBand measure.weakestBand path.addLevel path.exchangeTrace path.fineSpectrum path.headroomOf path.inSeries path.largestOfSum path.pathGain path.pathTrace path.responseAt path.sectionsLevelDb path.sumPaths path.sumPathsAtPoints path.sumPathsInTime path.throughFilters processing.buildOutputs processing.crossoverText processing.drivesOf processing.feedPath processing.feedText processing.heardLevel processing.outputBiquads processing.outputPath processing.outputSource processing.plainOutput processing.plainSub processing.playedSpan processing.settingChanges processing.subPath room.boxArrivals room.boxImpulse room.facetEyringTime room.facetImpulse room.loudspeakerSections room.loudspeakerSpectrum room.visitImages signal.solveLinear signal.sweepSpectra spots.averageMovement spots.groundPlane spots.joinFloorAndEar spots.layOutSpots spots.movedMicrophone spots.tooClose views.beforeAndAfter views.decayMap views.energyTimeDb views.excessGroupDelay views.findCorners views.findReflections views.findResonances views.groupDelay views.minimumPhaseOf views.peaksAndDips views.ringingS views.stepResponse views.timeCurves views.unwrappedPhase views.windowedLevelDb views.windowedPhaseDeg'.split(
       ' ',
     ),
 };
