@@ -74,27 +74,37 @@ it('a gradient pair is louder ahead than behind', async () => {
   await user.press('All of them');
 });
 
-it('a line that hangs is splayed by numbers until the rows are more alike', async () => {
+it('two lines are hung by numbers and splayed until the rows are within 3 dB', async () => {
   await user.press('None of them');
-  await channel('Main left');
+  for (const name of ['Main left', 'Main right']) await channel(name);
+  await user.pick('Width of the band', 'octave');
   await user.pick('Frequency', '2 kHz');
-  await choose('Main left');
-  await user.pick('Model', 'Avocet 8');
-  await user.pick('Kind of group', 'line with splay');
-  const splay = async (angles: string) => {
-    await choose('Main left');
-    await user.type('Splay angles in degrees, from the top down', angles);
-    await letGo();
-  };
-  await splay('0 0 0 0 0');
   await user.among('Surface', 'audience');
-  await user.reads('Over the seats', /181 seats/);
+  const lines = ['Main left', 'Main right'];
+  for (const name of lines) {
+    await choose(name);
+    await user.pick('Model', 'Avocet 8');
+    await user.pick('Kind of group', 'line with splay');
+    await user.type('From box to box', '0.25');
+    await user.type('Tilt', '-8');
+    await letGo();
+  }
+  const splay = async (angles: string) => {
+    for (const name of lines) {
+      await choose(name);
+      await user.type('Splay angles in degrees, from the top down', angles);
+      await letGo();
+    }
+  };
+  const rowsApart = () => figure('From row to row');
+  await splay('0 0 0 0 0');
+  await user.until('rows that differ', async () => (await rowsApart()) > 6);
   const straight = await figure('Standard deviation');
-  await splay('2 3 4 6 8');
-  await user.until(
-    'the seats to be more alike',
-    async () => (await figure('Standard deviation')) < straight - 0.3,
-  );
+  await splay('1 2 4 6 8');
+  await splay('1 2 1 0 20');
+  await user.until('rows within 3 dB', async () => (await rowsApart()) < 3);
+  expect(await figure('Standard deviation')).toBeLessThan(straight - 2);
+  await user.pick('Width of the band', '1/3 octave');
 });
 
 it('a seat by itself: what arrives there over frequency, and levels against it', async () => {

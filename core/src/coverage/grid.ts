@@ -146,3 +146,17 @@ export function evenedOut(grid: LevelGrid, levels: Float64Array, radiusM: number
     return 10 * Math.log10(sum / count);
   });
 }
+
+/**
+ * How far the quietest and the loudest of some rows are apart, each by the mean of the levels of its seats.
+ * @param seats with the row that each belongs to; null for a seat of none
+ * @returns dB; null with fewer than two rows
+ */
+export function rowsApartDb(seats: readonly { row: string | null; db: number }[]): number | null {
+  const rows = new Map<string, number[]>();
+  for (const { row, db } of seats)
+    if (row !== null && Number.isFinite(db)) rows.set(row, [...(rows.get(row) ?? []), db]);
+  if (rows.size < 2) return null;
+  const means = [...rows.values()].map((levels) => levels.reduce((a, b) => a + b, 0) / levels.length);
+  return Math.max(...means) - Math.min(...means);
+}

@@ -19,6 +19,7 @@ export {
   gridOver,
   inFrame,
   levelFigures,
+  rowsApartDb,
   type GridFrame,
   type LevelFigures,
   type LevelGrid,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bandMean, bandPlan, THIRDS } from './bands.js';
-import { evenedOut, gridOver, levelFigures } from './grid.js';
+import { evenedOut, gridOver, levelFigures, rowsApartDb } from './grid.js';
 import { crossings, isoLines } from './isoLines.js';
 
 const square = [
@@ -154,4 +154,11 @@ it('figures over seats: mean, deviation, extremes, and the middle four fifths', 
   expect(figures.middleDb).toBeCloseTo(8, 12);
   expect(figures.standardDeviationDb).toBeCloseTo(Math.sqrt(10), 12);
   expect(levelFigures([])).toBeNull();
+});
+
+it('rows are apart by the means of their seats, and seats of none do not count', () => {
+  const of = (row: string | null, ...levels: number[]) => levels.map((db) => ({ row, db }));
+  expect(rowsApartDb([...of('1', 80, 82), ...of('2', 78, 78, 75), ...of(null, 20)])).toBeCloseTo(4, 12);
+  expect(rowsApartDb(of('1', 80, 70))).toBeNull();
+  expect(rowsApartDb([...of('1', 80), ...of('2', -Infinity)])).toBeNull();
 });

@@ -105,6 +105,9 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
               ['Standard deviation', `${figures.standardDeviationDb.toFixed(1)} dB`],
               ['Least to most', `${(figures.mostDb - figures.leastDb).toFixed(1)} dB`],
               ['Without a tenth at each end', `${figures.middleDb.toFixed(1)} dB`],
+              ...(maps.rowsApartDb === null
+                ? []
+                : [['From row to row', `${maps.rowsApartDb.toFixed(1)} dB`] as const]),
             ] as const
           ).map(([label, value]) => (
             <div key={label} className="row">

@@ -79,6 +79,24 @@ describe('maps of a place', () => {
     expect(z - (await last(0))[2]).toBeCloseTo(0.1 * x, 9);
   });
 
+  it('a surface of no area is told with what to do, not as it was thrown', async () => {
+    await expect(
+      maps({
+        surface: 'upright',
+        through: 'pinned',
+        pinned: { name: 'far', position: { x: 1, y: 99, z: 1 } },
+      }),
+    ).rejects.toThrow(/^The upright plane does not meet the place/);
+    const flat = place.audience.map((a) => ({ ...a, outline: a.outline.map((c) => ({ ...c, y: 3 })) }));
+    await expect(maps({}, { audience: flat })).rejects.toThrow(/^The surface has no area/);
+  });
+
+  it('rows are told apart from seat to seat', async () => {
+    const { rowsApartDb, figures } = await maps();
+    expect(rowsApartDb).toBeGreaterThan(0);
+    expect(rowsApartDb).toBeLessThan(figures!.mostDb - figures!.leastDb);
+  });
+
   it('the pinned place has its own level, that of a seat when it is one', async () => {
     const { seats } = await maps();
     const pinned = { name: seats[7]!.name, position: seats[7]!.position };

@@ -4,6 +4,7 @@ import {
   gridOver,
   levelFigures,
   mapFrequencies,
+  rowsApartDb,
   uprightGrid,
   type LevelFigures,
   type LevelGrid,
@@ -35,6 +36,8 @@ export interface MapAsked extends ChannelsAsked {
 
 export interface SeatLevel {
   name: string;
+  /** the row that it belongs to, in its area; null for a seat by itself */
+  row: string | null;
   position: Point;
   db: number;
 }
@@ -52,6 +55,8 @@ export interface MadeMaps {
   reach: { id: string; levels: Float64Array; edgeDb: number }[];
   seats: SeatLevel[];
   figures: LevelFigures | null;
+  /** between the quietest and the loudest row, by their means, dB; null without two of them */
+  rowsApartDb: number | null;
   homeDb: number;
   /** at the place that is pinned; null without one */
   pinnedDb: number | null;
@@ -94,6 +99,21 @@ function gridOf(place: MappedPlace, settings: MapSettings): LevelGrid {
   );
 }
 
+/** @throws Error that says what to do where a surface has no area */
+function gridOrTold(place: MappedPlace, settings: MapSettings): LevelGrid {
+  try {
+    return gridOf(place, settings);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    throw new Error(
+      settings.surface === 'upright'
+        ? 'The upright plane does not meet the place. Let it go through another point, or in another direction.'
+        : 'The surface has no area. Give the audience areas a width and a depth.',
+      { cause: error },
+    );
+  }
+}
+
 /** The point that an upright plane goes through. */
 export const throughOf = (
   { loudspeakers, home }: Pick<MappedPlace, 'loudspeakers' | 'home'>,
@@ -106,9 +126,13 @@ export const throughOf = (
 /** Seats that are judged: of very many every so manieth. */
 export function seatsOfPlace({ shape, audience, seats }: Pick<Place, 'shape' | 'audience' | 'seats'>): {
   name: string;
+  row: string | null;
   position: Point;
 }[] {
-  const all = [...seats, ...audience.flatMap((a) => seatsOrNone(a, shape))];
+  const all = [
+    ...seats.map((s) => ({ ...s, row: null })),
+    ...audience.flatMap((a) => seatsOrNone(a, shape).map((s) => ({ ...s, row: `${a.id} ${s.row}` }))),
+  ];
   const every = Math.max(1, Math.ceil(all.length / MOST_SEATS));
   return all.filter((_, i) => i % every === 0);
 }
@@ -144,7 +168,7 @@ export async function makeMaps(
   const { place, settings, reachOf, perThird } = asked;
   if (areaOf(place.shape.outline) < LEAST_M2)
     throw new Error('The place has no floor to look at. Give it a length and a width.');
-  const grid = gridOf(place, settings);
+  const grid = gridOrTold(place, settings);
   const seats = seatsOfPlace(place);
   const extra = [
     ...seats.map((s) => s.position),
@@ -175,7 +199,7 @@ export async function makeMaps(
   }
   const isDifference = second !== null && settings.look === 'A less B';
   const seen = !second || settings.look === 'A' ? levels : isDifference ? difference(levels, second) : second;
-  const seated = seats.map(({ name, position }, i) => ({ name, position, db: seen[count + i]! }));
+  const seated = seats.map(({ name, row, position }, i) => ({ name, row, position, db: seen[count + i]! }));
   const evenBoth = { first: even(levels), second: second && even(second) };
   return {
     grid,
@@ -189,6 +213,7 @@ export async function makeMaps(
     reach,
     seats: seated,
     figures: levelFigures(seated.map((s) => s.db)),
+    rowsApartDb: rowsApartDb(seated),
     homeDb: seen[count + seats.length]!,
     pinnedDb: settings.pinned ? seen[count + seats.length + 1]! : null,
     first,
