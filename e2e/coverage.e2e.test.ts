@@ -53,6 +53,20 @@ it('the Slip Hall: who hears how much, how far the delay line reaches, and where
   await user.among('Surface', 'over the floor');
   await user.reads('What the map says', /On the dashed line they arrive together/);
   await user.reads('What the map says', /Main left and Main right \(A\) and Delay line \(B\) are/);
+  // the delay line tried louder and later: places at which both are equally loud and arrive together
+  await user.among('Sources add up', 'as powers');
+  await user.type('B louder by', '12');
+  await user.type('B later by', '20');
+  await user.reads('What the map says', /B is tried 12 dB louder and 20 ms later/);
+  const place =
+    /At 1 both hold: a place to align them, ([\d.]+) m from the middle of A, ([\d.]+) m from that of B/;
+  const [, fromA, fromB] = await user.reads('What the map says', place);
+  // the way from the mains takes the 20 ms longer than that from the nearest box of the delay line, which is 5 m from its middle at most
+  expect(Number(fromA)).toBeGreaterThan(9);
+  expect(Number(fromB)).toBeLessThan(7);
+  await user.type('B louder by', '0');
+  await user.type('B later by', '0');
+  await user.among('Sources add up', 'as waves');
   // by moving the delay line it is heard later: the line moves, the levels of A stay
   const mains = await figure('Mean');
   await choose('Delay line');

@@ -91,6 +91,30 @@ export function MapCards({ map, project }: { map: LevelMap; project: Project }) 
             onChange={(signalDbfs) => set({ signalDbfs })}
           />
         </div>
+        {s.compares ? (
+          <div className="row">
+            <SegmentedControl
+              aria-label="Which map"
+              size="xs"
+              data={['A', 'B', 'A less B']}
+              value={s.look}
+              onChange={(look) => set({ look: look as MapSettings['look'] })}
+            />
+            <label className="row" style={{ gap: 6 }}>
+              <span>within</span>
+              <NumberField
+                label="Together within"
+                value={s.toleranceMs}
+                unit="ms"
+                min={0.1}
+                max={100}
+                step={1}
+                width={66}
+                onChange={(toleranceMs) => set({ toleranceMs })}
+              />
+            </label>
+          </div>
+        ) : null}
       </section>
       <SurfaceCard map={map} project={project} />
       <ChannelsCard map={map} place={place} />
@@ -195,28 +219,32 @@ function ChannelsCard({ map, place }: { map: LevelMap; place: Place }) {
         >
           One by one (N)
         </Button>
-        {s.compares ? (
-          <SegmentedControl
-            aria-label="Which map"
-            size="xs"
-            data={['A', 'B', 'A less B']}
-            value={s.look}
-            onChange={(look) => set({ look: look as MapSettings['look'] })}
-          />
-        ) : null}
-        {s.compares ? (
-          <NumberField
-            label="Together within"
-            value={s.toleranceMs}
-            unit="ms"
-            min={0.1}
-            max={100}
-            step={1}
-            width={66}
-            onChange={(toleranceMs) => set({ toleranceMs })}
-          />
-        ) : null}
       </div>
+      {s.compares ? (
+        <div className="row compact-fields">
+          <span>B tried</span>
+          <NumberField
+            label="B louder by"
+            value={s.secondDb}
+            unit="dB"
+            min={-60}
+            max={60}
+            step={1}
+            width={76}
+            onChange={(secondDb) => set({ secondDb })}
+          />
+          <NumberField
+            label="B later by"
+            value={s.secondMs}
+            unit="ms"
+            min={0}
+            max={1000}
+            step={1}
+            width={84}
+            onChange={(secondMs) => set({ secondMs })}
+          />
+        </div>
+      ) : null}
     </section>
   );
 }

@@ -71,6 +71,11 @@ export function MapNotes({ map, place, problems }: MapNotesProps) {
     if (maps.others.length === 0)
       notes.push({ key: 'pick', text: 'Press a channel to put it into the second map, B.' });
     else {
+      if (s.secondDb !== 0 || s.secondMs !== 0)
+        notes.push({
+          key: 'tried',
+          text: `B is tried ${Math.abs(s.secondDb)} dB ${s.secondDb < 0 ? 'quieter' : 'louder'} and ${s.secondMs} ms later than it is set, in this map alone.`,
+        });
       notes.push({
         key: 'equal',
         text:

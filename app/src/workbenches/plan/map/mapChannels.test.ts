@@ -43,3 +43,10 @@ it('has no filter where none is asked for, and takes models of ones own by their
   expect(all[0]!.model).toEqual(own);
   expect(all[0]!.filter).toBeUndefined();
 });
+
+it('the second of two maps may be tried louder and later; the first stays', async () => {
+  const settings = { ...PLAIN, compares: true, second: [id], secondDb: 6, secondMs: 20 };
+  const { first, others } = await mapChannels(asked({ settings }), frequency, response);
+  expect(others.map((c) => [c.path.gainDb, c.path.delayS])).toEqual([[6, 0.02]]);
+  expect(first.every((c) => c.path.gainDb === 0 && c.path.delayS === 0)).toBe(true);
+});

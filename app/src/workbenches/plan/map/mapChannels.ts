@@ -17,7 +17,7 @@ export type MapChannel = ChannelOf<AskedModel>;
 /** What the channels of a map are made from. */
 export interface ChannelsAsked {
   place: Pick<Place, 'loudspeakers' | 'models'>;
-  settings: Pick<MapSettings, 'off' | 'compares' | 'second' | 'solo'>;
+  settings: Pick<MapSettings, 'off' | 'compares' | 'second' | 'solo' | 'secondDb' | 'secondMs'>;
   correction: SettingsInMap;
   /** filters that were worked out from measurements, by channel; null where there are none, or they are left out */
   filters: ReadonlyMap<string, Pick<ExactChannel, 'fir' | 'sections'>> | null;
@@ -60,7 +60,16 @@ export async function mapChannels(
   const isSolo = solo !== null && all.some((c) => c.id === solo);
   const on = all.filter((c) => (isSolo ? c.id === solo : !off.includes(c.id)));
   const isSecond = (c: MapChannel) => compares && !isSolo && second.includes(c.id);
-  return { all, first: on.filter((c) => !isSecond(c)), others: on.filter(isSecond) };
+  return { all, first: on.filter((c) => !isSecond(c)), others: on.filter(isSecond).map(tried) };
+
+  /** What is tried of the second map: its level and delay against the first. */
+  function tried(c: MapChannel): MapChannel {
+    const { gainDb, delayS } = c.path;
+    return {
+      ...c,
+      path: { ...c.path, gainDb: gainDb + settings.secondDb, delayS: delayS + settings.secondMs / 1000 },
+    };
+  }
 
   async function channelOf(l: Loudspeaker): Promise<MapChannel> {
     const filter = filters?.get(l.id);

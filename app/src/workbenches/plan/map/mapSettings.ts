@@ -33,6 +33,9 @@ export interface MapSettings {
   look: 'A' | 'B' | 'A less B';
   /** of two maps the channels of the second one */
   second: string[];
+  /** by how much the second is louder and later than it is set, in the map alone: dB, ms */
+  secondDb: number;
+  secondMs: number;
   /** arrivals within so much count as together, ms */
   toleranceMs: number;
 }
@@ -58,6 +61,8 @@ export const PLAIN: MapSettings = {
   compares: false,
   look: 'A',
   second: [],
+  secondDb: 0,
+  secondMs: 0,
   toleranceMs: 5,
 };
 
