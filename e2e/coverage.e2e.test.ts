@@ -2,6 +2,7 @@ import { Key } from 'selenium-webdriver';
 import { expect, it } from 'vitest';
 import { aUser } from './support/aUser';
 import { violations } from './support/axe';
+import { openLevelMap, openShelved } from './support/shelf';
 
 const user = aUser();
 
@@ -25,15 +26,7 @@ async function pointedAt(name: string, x: number): Promise<number> {
 }
 
 it('the Slip Hall: who hears how much, how far the delay line reaches, and where it meets the mains', async () => {
-  await user.visit('/');
-  await user.sees('Net Loft');
-  await user.press('Project');
-  await user.press('All projects');
-  await user.press('Saltmarsh Slip Hall');
-  await user.sees('Saltmarsh Slip Hall, the Slip Hall');
-  await user.visit('/plan');
-  await user.press('Level map');
-  await user.reads('Over the seats', /181 seats/);
+  await openLevelMap(user);
   const all = await figure('Mean');
   // a signal 6 dB lower is 6 dB lower everywhere
   await user.type('Level of the signal', '-26');
@@ -215,11 +208,7 @@ it('the map is on after a reload, and its settings with it', async () => {
 });
 
 it('filters that were worked out from measurements are in the map, and can be left out', async () => {
-  await user.visit('/');
-  await user.press('Project');
-  await user.press('All projects');
-  await user.press('Saltmarsh Boathouse, finished');
-  await user.sees('Boathouse, finished, the Net Loft');
+  await openShelved(user, 'Saltmarsh Boathouse, finished', 'the Net Loft');
   await user.visit('/plan');
   await user.press('Level map');
   await user.reads('Surface and air', /With its filters/);

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { aUser } from './support/aUser';
 import { violations } from './support/axe';
+import { openLevelMap } from './support/shelf';
 import { aes69Beam, polarTable } from './support/loudspeakerFiles';
 
 const user = aUser();
@@ -12,15 +13,7 @@ const meanDb = async (): Promise<number> =>
   Number((await user.reads('Over the seats', /Mean\n(-?[\d.]+) dB/))[1]);
 
 it('a loudspeaker from an AES69 file: what it says is looked at, then it plays in the map', async () => {
-  await user.visit('/');
-  await user.sees('Net Loft');
-  await user.press('Project');
-  await user.press('All projects');
-  await user.press('Saltmarsh Slip Hall');
-  await user.sees('Saltmarsh Slip Hall, the Slip Hall');
-  await user.visit('/plan');
-  await user.press('Level map');
-  await user.reads('Over the seats', /181 seats/);
+  await openLevelMap(user);
   const before = await meanDb();
   await user.press('Main left');
   await user.pick('Model', OWN);

@@ -1,0 +1,19 @@
+import type { User } from './user';
+
+/** Opens a project of the shelf by its name, and waits until its place is there. */
+export async function openShelved(user: User, project: string, place: string): Promise<void> {
+  await user.visit('/');
+  await user.press('Project');
+  await user.press('All projects');
+  await user.press(project);
+  // the header names both in a row, the shelf below each other
+  await user.sees(`${project}, ${place}`);
+}
+
+/** The Slip Hall with its level map. */
+export async function openLevelMap(user: User): Promise<void> {
+  await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
+  await user.visit('/plan');
+  await user.press('Level map');
+  await user.reads('Over the seats', /181 seats/);
+}
