@@ -155,6 +155,7 @@ class Reader {
   private readonly rowRe = new Float64Array(4);
   private readonly rowIm = new Float64Array(4);
   private readonly one = new Float64Array(2);
+  private readonly other = new Float64Array(2);
 
   constructor(private readonly data: BalloonData) {}
 
@@ -212,10 +213,9 @@ class Reader {
       this.one[1] = im[p]!;
       // from plane to plane by the square of the sine, as of two planes that lie across each other
       const share = Math.sin((Math.PI / 2) * ((turn - angleOf(start)) / gap)) ** 2;
-      this.re[0] = re[q]!;
-      this.im[0] = im[q]!;
-      const other = Float64Array.of(re[q]!, im[q]!);
-      blend(this.one, other, share);
+      this.other[0] = re[q]!;
+      this.other[1] = im[q]!;
+      blend(this.one, this.other, share);
       return;
     }
     for (let k = 0; k < 4; k++) {

@@ -47,6 +47,7 @@ export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexT
   if (axis.kind === 'filters')
     return biquadTrace(loudspeakerSections(axis, ANALOG_RATE), frequency, ANALOG_RATE);
   const { re, im } = leastPhase(axis);
+  const levels = interpolateLog(axis.frequency, axis.levelDb, frequency);
   const trace: ComplexTrace = {
     frequency,
     re: new Float64Array(frequency.length),
@@ -54,11 +55,10 @@ export function axisTrace(axis: AxisResponse, frequency: Float64Array): ComplexT
   };
   frequency.forEach((f, n) => {
     if (!isWithinData(axis, f)) return;
-    const [level] = interpolateLog(axis.frequency, axis.levelDb, Float64Array.of(f));
     const at = Math.min(CURVE_BINS - 1.001, f / BIN_HZ);
     const [k, t] = [Math.floor(at), at % 1];
     const phase = Math.atan2((1 - t) * im[k]! + t * im[k + 1]!, (1 - t) * re[k]! + t * re[k + 1]!);
-    const size = 10 ** (level! / 20);
+    const size = 10 ** (levels[n]! / 20);
     trace.re[n] = size * Math.cos(phase);
     trace.im[n] = size * Math.sin(phase);
   });

@@ -1,4 +1,4 @@
-import type { RadiatingModel } from '../directivity/index.js';
+import { needBalloonData, type RadiatingModel } from '../directivity/index.js';
 import { FormatError, textOfBytes } from '../formats/index.js';
 import { guessLoudspeaker, type Guess } from './guess.js';
 import { readAes69 } from './readAes69.js';
@@ -20,8 +20,10 @@ export async function readLoudspeakerFile(
   name = '',
 ): Promise<{ kind: 'AES69' | 'table'; read: ReadLoudspeaker }> {
   if (bytes.length === 0) throw new FormatError('The file is empty. Save or copy it again.');
-  if (isHdf(bytes) || /\.(sofa|h5|hdf5)$/i.test(name)) return { kind: 'AES69', read: await readAes69(bytes) };
-  return { kind: 'table', read: readPolarTable(textOfBytes(bytes)) };
+  const isAes69 = isHdf(bytes) || /\.(sofa|h5|hdf5)$/i.test(name);
+  const read = isAes69 ? await readAes69(bytes) : readPolarTable(textOfBytes(bytes));
+  needBalloonData(read.data);
+  return { kind: isAes69 ? 'AES69' : 'table', read };
 }
 
 const FROM = {

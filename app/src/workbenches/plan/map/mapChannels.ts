@@ -7,6 +7,7 @@ import {
 } from '@pebble-hall/core/coverage';
 import type { ExactChannel } from '@pebble-hall/core/correct';
 import type { Loudspeaker, Place } from '@pebble-hall/core/project';
+import QuickLRU from 'quick-lru';
 import { runJob, type AskedModel } from '../../../services/jobs';
 import { modelOf } from '../models/ownModels';
 import type { MapSettings } from './mapSettings';
@@ -31,16 +32,19 @@ export type FirResponse = (
   frequency: Float64Array,
 ) => Promise<{ re: Float64Array; im: Float64Array }>;
 
-/** As worked out before, by the filter and by where: a hand that drags asks for the same again and again. */
-const known = new WeakMap<Float32Array, { key: string; trace: ReturnType<FirResponse> }>();
+/** As worked out before, by the filter and by where: a hand that drags asks for the same again and again, of the map and of the pinned place. */
+const known = new WeakMap<Float32Array, QuickLRU<string, ReturnType<FirResponse>>>();
+const MOST_GRIDS = 6;
 
 const inWorker: FirResponse = (fir, rate, frequency) => {
   const key = `${rate} ${frequency.length} ${frequency[0]} ${frequency.at(-1)}`;
-  const before = known.get(fir);
-  if (before?.key === key) return before.trace;
+  const traces = known.get(fir) ?? new QuickLRU({ maxSize: MOST_GRIDS });
+  known.set(fir, traces);
+  const before = traces.get(key);
+  if (before) return before;
   const trace = runJob('coverage.filter', { fir, rate, frequency });
-  known.set(fir, { key, trace });
-  trace.catch(() => known.delete(fir));
+  traces.set(key, trace);
+  trace.catch(() => traces.delete(key));
   return trace;
 };
 

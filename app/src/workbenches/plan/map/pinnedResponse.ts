@@ -34,15 +34,15 @@ export async function makeResponse(
       ? Promise.resolve(null)
       : runJob('coverage.response', { channels, ...sound, point, frequency: RESPONSE_GRID }, { signal });
   const all = [...first, ...others];
-  const alone = await Promise.all(all.map(async (c) => ({ id: c.id, levels: (await levelsOf([c]))! })));
+  // one by itself is the sum already
+  const alone = await Promise.all(
+    (all.length < 2 ? [] : all).map(async (c) => ({ id: c.id, levels: (await levelsOf([c]))! })),
+  );
   const loudness = (levels: Float64Array) => levels.reduce((sum, v) => sum + 10 ** (v / 10), 0);
   return {
     frequency: RESPONSE_GRID,
     first: await levelsOf(first),
     second: await levelsOf(others),
-    channels:
-      all.length < 2
-        ? []
-        : alone.sort((a, b) => loudness(b.levels) - loudness(a.levels)).slice(0, MOST_ALONE),
+    channels: alone.sort((a, b) => loudness(b.levels) - loudness(a.levels)).slice(0, MOST_ALONE),
   };
 }
