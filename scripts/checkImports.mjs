@@ -66,7 +66,7 @@ const ALLOWED = /** @type {Record<string, string[]>} */ ({
   pages: ['shell', 'workbenches', 'server', 'services'],
 });
 /** Simulated devices are known to the adapters, to the server that houses them, and to the worker that plays the room. */
-const KNOW_STAND_INS = /^app\/src\/(ports|server|pages\/api|workers\/room)/;
+const KNOW_STAND_INS = /^app\/src\/(ports|server|pages\/api|workers\/(room|rigSession))/;
 
 for (const [file, imports] of graph) {
   const from = named(file);

@@ -37,6 +37,7 @@ function rigWith(dropouts = 0) {
       };
     },
     stream: async () => ({ stop: () => {} }),
+    session: async () => ({ rate, play: () => {}, refresh: () => {}, stop: () => {} }),
     close: async () => {},
   };
   return { rig, requests };

@@ -16,8 +16,8 @@ export type ResultOf<Jobs, Name extends keyof Jobs> = Jobs[Name] extends (...arg
 export interface JobOptions {
   signal?: AbortSignal | undefined;
   onProgress?: ((share: number) => void) | undefined;
-  /** arrays that are handed over instead of copied: they are empty here afterwards */
-  transfer?: (Float32Array | Float64Array)[];
+  /** arrays and ports that are handed over instead of copied: they are of no use here afterwards */
+  transfer?: (Float32Array | Float64Array | MessagePort)[];
 }
 
 /** One worker and the jobs it does. */
@@ -86,7 +86,11 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
           reject(reason instanceof Error ? reason : new Error(String(reason)));
         });
         signal?.addEventListener('abort', onAbort, { once: true });
-        const buffers = [...new Set(transfer.map((array) => array.buffer as ArrayBuffer))];
+        const buffers = [
+          ...new Set(
+            transfer.map((given) => (ArrayBuffer.isView(given) ? (given.buffer as ArrayBuffer) : given)),
+          ),
+        ];
         here.server
           .run(id, name, buffers.length > 0 ? handOver(input as object, buffers) : input, tell ?? null)
           .then(

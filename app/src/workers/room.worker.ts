@@ -15,6 +15,12 @@ const jobs = {
     const channels = room.record(take, tell);
     return handOver(channels, channels);
   },
+  ways: ({ place, ...asked }: Parameters<SimulatedRoom['ways']>[0] & { place: SimulatedPlace }) => {
+    room.moveTo(place);
+    const ways = room.ways(asked);
+    const arrays = ways.feeds.flatMap((f) => [f.drive, ...f.ways.map((w) => w.impulse)]);
+    return handOver(ways, ways.loopback ? [...arrays, ways.loopback] : arrays);
+  },
   listen: (i: {
     microphones: PlacedMicrophone[];
     faults: Faults;

@@ -36,6 +36,8 @@ export class CrossSpectraAverager {
   readonly taken: Record<BlockState, number> = { good: 0, silent: 0, clipped: 0, broken: 0 };
   /** how the last block stood; null before the first one */
   last: BlockState | null = null;
+  /** changes whenever what is read may have */
+  version = 0;
   private readonly stream: PairStream;
   private readonly window: Float64Array;
   private readonly sums: Omit<CrossSpectra, 'frequency' | 'blocks'>;
@@ -64,6 +66,11 @@ export class CrossSpectraAverager {
     this.stream = new PairStream(size, Math.max(1, Math.round(step * size)), delay, (b) => this.add(b));
   }
 
+  /** how many blocks counting alike would tell as much */
+  get blocks(): number {
+    return this.squares > 0 ? this.weight ** 2 / this.squares : 0;
+  }
+
   get lostSamples(): number {
     return this.stream.lostSamples;
   }
@@ -78,6 +85,7 @@ export class CrossSpectraAverager {
     this.weight = 0;
     this.squares = 0;
     this.last = null;
+    this.version++;
   }
 
   /** The averages as they stand; null before the first good block, and while the inputs give nothing that could be trusted. */
@@ -91,13 +99,14 @@ export class CrossSpectraAverager {
       measured: measured.map((v) => v * by),
       re: re.map((v) => v * by),
       im: im.map((v) => v * by),
-      blocks: this.weight ** 2 / this.squares,
+      blocks: this.blocks,
     };
   }
 
   private add({ reference, measured, state }: PairBlock): void {
     this.taken[state]++;
     this.last = state;
+    this.version++;
     if (state !== 'good') return;
     const { averaging, rate, size, step = 0.5 } = this.setup;
     if (averaging.kind === 'fixed' && this.weight >= averaging.blocks) return;

@@ -8,3 +8,20 @@ export {
 } from './crossSpectra.js';
 export { mergedCurve, transferCurve, withoutDelay, type TransferCurve } from './transferFunction.js';
 export { findDelay, type FoundDelay } from './findDelay.js';
+export { averageCurves } from './averageCurves.js';
+export { impulseOf } from './impulseOf.js';
+export {
+  BLOCK_LENGTHS,
+  blockSizes,
+  MOST_MEASUREMENTS,
+  type Averaged,
+  type BlockLength,
+  type LiveMeasurement,
+  type LiveSettings,
+} from './liveSetup.js';
+export { LiveDesk, liveGrid, type LiveBlock, type LiveFrame, type MeasuredNow } from './liveDesk.js';
+export type { MeasurementState } from './measurementStream.js';
+export { InputMeter, type InputLevel } from './inputMeter.js';
+export { History } from './history.js';
+export { generatorSource, type GeneratorSignal, type GeneratorSource } from './generatorSource.js';
+export { GeneratorPlayer, type GeneratorOrder } from './generatorPlayer.js';

@@ -43,25 +43,25 @@ export function transferCurve(
     const low = Math.sqrt(f * (grid[n - 1] ?? (f * f) / grid[n + 1]!));
     const high = Math.sqrt(f * (grid[n + 1] ?? (f * f) / grid[n - 1]!));
     const [from, to] = [Math.ceil(low / step), Math.floor(high / step)];
-    // no bin within the band: the two beside it, by how near they are
-    const below = Math.floor(f / step);
-    const taken =
-      to >= from
-        ? Array.from({ length: to - from + 1 }, (_, i): [number, number] => [from + i, 1])
-        : ([
-            [below, 1 - (f / step - below)],
-            [below + 1, f / step - below],
-          ] as [number, number][]);
     let [x, y, a, b, coherent] = [0, 0, 0, 0, 0];
-    for (const [k, share] of taken) {
-      if (share === 0) continue;
-      if (!(k > 0 && k < frequency.length - 1 && reference[k]! > floor)) return;
-      const part = (re[k]! ** 2 + im[k]! ** 2) / (reference[k]! * measured[k]!);
+    const take = (k: number, share: number): boolean => {
+      if (!(k > 0 && k < frequency.length - 1 && reference[k]! > floor)) return false;
+      const part = (re[k]! * re[k]! + im[k]! * im[k]!) / (reference[k]! * measured[k]!);
       x += share * reference[k]!;
       y += share * measured[k]!;
       a += share * re[k]!;
       b += share * im[k]!;
       coherent += share * measured[k]! * Math.min(1, part);
+      return true;
+    };
+    if (to >= from) {
+      for (let k = from; k <= to; k++) if (!take(k, 1)) return;
+    } else {
+      // no bin within the band: the two beside it, by how near they are
+      const below = Math.floor(f / step);
+      const above = f / step - below;
+      if (above < 1 && !take(below, 1 - above)) return;
+      if (above > 0 && !take(below + 1, above)) return;
     }
     const size = how === 'power' ? Math.sqrt(y / x) / Math.hypot(a, b) : 1 / x;
     out.re[n] = size * a;

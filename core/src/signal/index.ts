@@ -22,6 +22,7 @@ export {
 export { dbOfGain, dbOfPower, gainOfDb, levelDb, powerOfDb } from './decibels.js';
 export { cosineStep, hannRise, hannWindow } from './windows.js';
 export { convolve, convolveLong } from './convolve.js';
+export { partitionFilter, PartitionedInput, type PartitionedFilter } from './partitioned.js';
 export { solveLinear } from './solveLinear.js';
 export { resampleFir } from './resampleFir.js';
 export {

@@ -36,7 +36,13 @@ export interface Faults {
   calibrator: Calibrator | null;
   /** somebody knocks the microphone's stand */
   nudge: Nudge | null;
+  /** what goes on in the place beside the measurement */
+  sounds: RoomSound[];
 }
+
+/** People who talk, a bar that is set up, a fan over the stage, a train that passes every minute. */
+export const ROOM_SOUNDS = ['audience', 'bar', 'fan', 'train'] as const;
+export type RoomSound = (typeof ROOM_SOUNDS)[number];
 
 /** A stand that is knocked: after so many sweeps, by so much; until it is put up somewhere else. */
 export interface Nudge {
@@ -73,6 +79,7 @@ export const noFaults = (): Faults => ({
   ownGainDb: {},
   calibrator: null,
   nudge: null,
+  sounds: [],
 });
 
 const HOT_DB = 40;

@@ -1,4 +1,19 @@
 /** The simulated rig: an interface, a microphone and loudspeakers in a modelled room. */
-export { BURROW, SimulatedRoom, type PlacedMicrophone, type RigTake } from './simulatedRoom.js';
-export { noFaults, stepNudge, type Calibrator, type Faults, type Nudge } from './faults.js';
+export { BURROW } from './burrow.js';
+export { SimulatedRoom, type PlacedMicrophone, type RigTake } from './simulatedRoom.js';
+export {
+  SimulatedSession,
+  type SessionFeed,
+  type SessionMicrophone,
+  type SessionWays,
+} from './simulatedSession.js';
+export {
+  noFaults,
+  ROOM_SOUNDS,
+  stepNudge,
+  type Calibrator,
+  type Faults,
+  type Nudge,
+  type RoomSound,
+} from './faults.js';
 export { NET_LOFT_PLACE, type SimulatedLoudspeaker, type SimulatedPlace } from './simulatedPlace.js';

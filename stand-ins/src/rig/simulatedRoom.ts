@@ -3,6 +3,7 @@ import { pathTrace } from '@pebble-hall/core/path';
 import type { Point } from '@pebble-hall/core/geometry';
 import {
   addTo,
+  binFrequencies,
   biquadSpectrum,
   butterworth,
   delayTrace,
@@ -29,21 +30,9 @@ import {
   type SimulatedPlace,
 } from './simulatedPlace.js';
 import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
+import { BURROW, INPUT_NOISE_DB, ROOM_NOISE_DB, roomNoise } from './burrow.js';
 import { skerryPath } from '../processor/index.js';
-
-/** The Burrow 8: inputs, outputs, latency, response and noise of its own; with expanders it has as many outputs as a place asks for. */
-export const BURROW = {
-  name: 'Burrow 8',
-  rate: 48000,
-  outputs: 8,
-  inputs: ['Microphone', 'Loopback', 'Input 3', 'Input 4'],
-  /** the input that a cable ties to whatever is played */
-  loopbackInput: 2,
-  /** samples from output to input */
-  latency: 574.37,
-  /** sound pressure level that a Siskin M1 turns into full scale (RMS 1) at no gain */
-  fullScaleSplDb: 120,
-} as const;
+import type { SessionWays } from './simulatedSession.js';
 
 /** From output to input: the coupling of the converters below, their filter above. */
 const ownSections = () => [
@@ -102,19 +91,17 @@ export interface RigTake {
   take: number;
 }
 
-/** dB re full scale over the whole band: the room's own noise at the microphone input, and the interface's. */
-const ROOM_NOISE_DB = -68;
-const INPUT_NOISE_DB = -96;
 /** Room for what processor and interface add to the length of a signal. */
 const CHAIN_SIZE = 16384;
 /** Of each size of transform and each way through the room, so many are kept; impulse responses take longer to work out, and less room. */
 const MOST_SPECTRA = 24;
 const MOST_IMPULSES = 64;
+/** How much the excursion of a torn cone is bent. */
+const TORN = 0.35;
+const AHEAD = 256;
+const LOOPBACK_SIZE = 8192;
 /** The noise that meters hear repeats after 11 s. */
 const LOOP = 1 << 19;
-
-/** Traffic below 30 Hz, ventilation above it, falling faster towards the highs. */
-const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
 
 /**
  * A rig in a place (the Net Loft, unless told otherwise): plays through the processor and a loudspeaker into the room and records it
@@ -203,7 +190,7 @@ export class SimulatedRoom {
           const driven = inverseRealFft(set);
           const { second, third } = modelOfLoudspeaker(loudspeaker).distortion;
           // a torn cone buzzes: its excursion is bent, however soft
-          const torn = faults.tornOutputs.includes(output) ? 0.35 : 0;
+          const torn = faults.tornOutputs.includes(output) ? TORN : 0;
           for (let i = 0; i < size; i++) {
             const x = gain * driven[i]!;
             driven[i] = x + second * x * x + third * x * x * x + torn * Math.abs(x);
@@ -270,6 +257,44 @@ export class SimulatedRoom {
   }
 
   private loop: Float64Array | undefined;
+
+  /**
+   * How sound gets from some outputs to every microphone, as impulse responses: what a session plays through.
+   * @param microphones whose inputs are wanted
+   */
+  ways({
+    played,
+    microphones,
+    outputs,
+    filters,
+    faults,
+  }: Pick<RigTake, 'microphones' | 'outputs' | 'filters' | 'faults'> & { played: number[] }): SessionWays {
+    const size = fftSizeFor(this.room.size + CHAIN_SIZE);
+    const impulseOf = (trace: ComplexTrace, lateBy: number) =>
+      Float32Array.from(inverseRealFft(delayTrace(trace, lateBy)));
+    const feeds = played.flatMap((output) => {
+      const settings = outputs[output - 1] ?? plainOutput();
+      const path = skerryPath(settings, filters[output - 1] ?? new Float32Array(0));
+      // a little late here and as early there: what rings ahead of a fraction of a sample stays ahead
+      const drive = impulseOf(pathTrace(path, binFrequencies(size, BURROW.rate)), AHEAD / BURROW.rate);
+      return feedsOf(output, faults, this.place.loudspeakers).map(({ loudspeaker, gain }) => ({
+        output,
+        gain,
+        ...modelOfLoudspeaker(loudspeaker).distortion,
+        torn: faults.tornOutputs.includes(output) ? TORN : 0,
+        drive,
+        ways: microphones.map((m) => ({
+          input: m.input,
+          impulse: impulseOf(
+            multiplyTraces(this.roomSpectrum(loudspeaker, m.position, size), electronics(size, m)),
+            -AHEAD,
+          ),
+        })),
+      }));
+    });
+    const loopback = faults.loopbackOut ? null : impulseOf(electronics(LOOPBACK_SIZE, null), 0);
+    return { loopback, feeds };
+  }
 
   private inputNoise(length: number, input: number, take: number): Float32Array {
     const random = seededRandom(seedFrom(this.seed, `input ${input} ${take}`));

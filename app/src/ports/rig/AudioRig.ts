@@ -1,4 +1,5 @@
 import type { Point } from '@pebble-hall/core/geometry';
+import type { RigSession, SessionRequest } from './rigSession';
 
 /** A connector of an interface, counted from 1. */
 export interface RigConnector {
@@ -79,6 +80,12 @@ export interface AudioRig {
     onBlock: (block: Float32Array[], fromFrame: number) => void,
     onLost?: (error: Error) => void,
   ): Promise<{ stop: () => void }>;
+  /**
+   * Streams inputs and plays a generator at the same time, on one clock, until it is stopped; blocks go from where the sound
+   * comes in straight to a port. Only one at a time.
+   * @param onLost told when it ends by itself: a device vanished, the tab was put to sleep
+   */
+  session(request: SessionRequest, onLost: (error: Error) => void): Promise<RigSession>;
   close(): Promise<void>;
 }
 

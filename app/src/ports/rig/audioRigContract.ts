@@ -1,6 +1,8 @@
+import { generatorSource } from '@pebble-hall/core/live';
 import { inverseRealFft, realFft, whiteNoise } from '@pebble-hall/core/signal';
 import { type AudioRig } from './AudioRig';
 import { isAbort } from '../abort';
+import type { RigSession, SessionAnswer, SessionBlock } from './rigSession';
 
 /** One promise that every rig makes, and how it is tested; `check` throws when it is broken. */
 export interface ContractClause {
@@ -47,6 +49,38 @@ const tone = (length: number, rate: number) =>
     const edge = Math.min(1, i / 480, (length - 1 - i) / 480);
     return 0.05 * edge * Math.sin((2 * Math.PI * 440 * i) / rate);
   });
+
+/** The first blocks of a session, with what is done once it has begun. */
+async function blocksOf(
+  rig: AudioRig,
+  inputs: number[],
+  count: number,
+  then: (session: RigSession) => void = () => {},
+): Promise<SessionBlock[]> {
+  const { port1, port2 } = new MessageChannel();
+  const blocks: SessionBlock[] = [];
+  let lost: Error | null = null;
+  let enough = () => {};
+  const came = new Promise<void>((resolve) => (enough = resolve));
+  port1.onmessage = ({ data }: MessageEvent<SessionBlock>) => {
+    blocks.push({ ...data, data: data.data.slice() });
+    port1.postMessage({ back: data.data } satisfies SessionAnswer, [data.data.buffer]);
+    if (blocks.length >= count) enough();
+  };
+  const session = await rig.session({ inputs, port: port2 }, (error) => {
+    lost = error;
+    enough();
+  });
+  then(session);
+  await came;
+  session.stop();
+  if (lost) throw lost;
+  const number = blocks.length;
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  must(blocks.length <= number + 4, `${blocks.length - number} blocks came after it was stopped`);
+  port1.close();
+  return blocks.slice(0, count);
+}
 
 /** The contract of the port `AudioRig`; every adapter passes all of it, in a browser. */
 export const AUDIO_RIG_CONTRACT: ContractClause[] = [
@@ -233,6 +267,52 @@ export const AUDIO_RIG_CONTRACT: ContractClause[] = [
       const count = blocks.length;
       await new Promise((resolve) => setTimeout(resolve, 400));
       must(blocks.length <= count + 1, `${blocks.length - count} blocks came after it was stopped`);
+    },
+  },
+  {
+    name: 'a session streams the inputs and what its generator plays, in order, until it is stopped',
+    check: async (rig) => {
+      const { rate } = await rig.open();
+      const order = {
+        source: generatorSource({ kind: 'sine', hz: 440 }, rate),
+        gain: 0.05,
+        alternateS: null,
+      };
+      const blocks = await blocksOf(rig, [2, 1], 120, (session) => session.play(order, [1]));
+      const follow = blocks.every(
+        (b, i) => i === 0 || b.fromFrame === blocks[i - 1]!.fromFrame + blocks[i - 1]!.frames,
+      );
+      must(follow, `blocks begin at ${blocks.map((b) => b.fromFrame).join()}`);
+      must(blocks[0]!.fromFrame === 0, `the first block begins at ${blocks[0]!.fromFrame}`);
+      must(
+        blocks.every((b) => b.data.length % 3 === 0 && b.data.length >= 3 * b.frames),
+        'a block has not two inputs and the generator',
+      );
+      const generator = ({ data }: SessionBlock) => data.subarray((2 * data.length) / 3);
+      must(
+        Math.abs(rms(generator(blocks.at(-1)!)) - 0.05) < 0.01,
+        'the generator is not as loud as it was set',
+      );
+      must(rms(blocks.at(-1)!.data.subarray(0, blocks[0]!.frames)) > 0, 'an input is empty');
+    },
+  },
+  {
+    name: 'a session refuses inputs and outputs that it has not',
+    check: async (rig) => {
+      const { inputs, outputs } = await rig.open();
+      const { port2 } = new MessageChannel();
+      const asked = rig.session({ inputs: [inputs.length + 1], port: port2 }, () => {});
+      const said = await failure(asked);
+      must(said.includes(`no input ${inputs.length + 1}`), said);
+      let refused = '';
+      await blocksOf(rig, [1], 4, (session) => {
+        try {
+          session.play({ source: null, gain: 0, alternateS: null }, [outputs.length + 1]);
+        } catch (error) {
+          refused = String(error);
+        }
+      });
+      must(refused.includes(`no output ${outputs.length + 1}`), `it said "${refused}"`);
     },
   },
   {

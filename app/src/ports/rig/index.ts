@@ -8,7 +8,17 @@ export type {
   RigDescription,
 } from './AudioRig';
 export { askForDevices, listDevices, type ListedDevice, type ListedDevices } from './audioDevices';
-export { noFaults, practiceFaults, setPracticeFaults, type Calibrator, type Faults } from './practiceFaults';
+export {
+  noFaults,
+  onPracticeFaults,
+  practiceFaults,
+  ROOM_SOUNDS,
+  setPracticeFaults,
+  type Calibrator,
+  type Faults,
+  type RoomSound,
+} from './practiceFaults';
+export type { RigSession, SessionAnswer, SessionBlock, SessionRequest } from './rigSession';
 export { SIMULATED_RIG_NAME, SimulatedRig } from './simulatedRig';
 export { playedModels } from './playedModels';
 export { WebAudioRig } from './webAudioRig';

@@ -1,6 +1,12 @@
-import { noFaults, type Calibrator, type Faults } from '@pebble-hall/stand-ins/rig';
+import {
+  noFaults,
+  ROOM_SOUNDS,
+  type Calibrator,
+  type Faults,
+  type RoomSound,
+} from '@pebble-hall/stand-ins/rig';
 
-export { noFaults, type Calibrator, type Faults };
+export { noFaults, ROOM_SOUNDS, type Calibrator, type Faults, type RoomSound };
 
 const KEY = 'pebble-hall.practice';
 
@@ -15,4 +21,11 @@ export function practiceFaults(): Faults {
 
 export function setPracticeFaults(faults: Faults): void {
   localStorage.setItem(KEY, JSON.stringify(faults));
+  dispatchEvent(new Event(KEY));
+}
+
+/** Is told when they change in this tab, until the returned function is called. */
+export function onPracticeFaults(tell: () => void): () => void {
+  addEventListener(KEY, tell);
+  return () => removeEventListener(KEY, tell);
 }

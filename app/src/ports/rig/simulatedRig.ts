@@ -8,6 +8,7 @@ import {
   type PlacedMicrophone,
   type SimulatedPlace,
 } from '@pebble-hall/stand-ins/rig';
+import type { RigSessionJobs } from '../../workers/rigSession.worker';
 import type { RoomJobs } from '../../workers/room.worker';
 import { lane, type Lane } from '../../workers/lane';
 import {
@@ -20,7 +21,8 @@ import {
   type RigDescription,
 } from './AudioRig';
 import { abortError, isAbort } from '../abort';
-import { practiceFaults, setPracticeFaults } from './practiceFaults';
+import { onPracticeFaults, practiceFaults, setPracticeFaults } from './practiceFaults';
+import { checkOutputs, type RigSession, type SessionRequest } from './rigSession';
 
 /** What it is called where measurements say what they were taken with. */
 export const SIMULATED_RIG_NAME = `${BURROW.name}, simulated`;
@@ -35,12 +37,15 @@ export interface SimulatedRigOptions {
 }
 
 const BLOCK = 4800;
+/** As fast as sound where nobody wants to wait, times. */
+const QUICK = 4;
 
 /** The simulated rig: the same port as a real interface, played into the model of a place in a worker. */
 export class SimulatedRig implements AudioRig {
   readonly isAudible = false;
   private room: Lane<RoomJobs> | null = null;
   private microphones: PlacedMicrophone[] = [];
+  private streaming: { refresh: () => void; stop: () => void } | null = null;
 
   constructor(private readonly options: SimulatedRigOptions) {}
 
@@ -63,6 +68,7 @@ export class SimulatedRig implements AudioRig {
 
   placeMicrophones(microphones: MicrophoneStand[]): void {
     this.microphones = microphones.map((m) => ({ ...m, serial: Number.parseInt(m.serial, 10) || 0 }));
+    this.streaming?.refresh();
   }
 
   async playAndRecord(
@@ -150,8 +156,8 @@ export class SimulatedRig implements AudioRig {
           { signal: stopper.signal },
         );
         if (!stopper.signal.aborted) onBlock(block, from);
-        // as sound does, or four times as fast where nobody wants to wait
-        const speed = this.options.pace === 'quick' ? 4 : 1;
+        // as sound does, or faster
+        const speed = this.options.pace === 'quick' ? QUICK : 1;
         const due = ((frame + BLOCK) / BURROW.rate / speed) * 1000;
         await rest(due - (performance.now() - started), stopper.signal);
       }
@@ -162,7 +168,70 @@ export class SimulatedRig implements AudioRig {
     return { stop: () => stopper.abort() };
   }
 
+  async session({ inputs, port }: SessionRequest, onLost: (error: Error) => void): Promise<RigSession> {
+    await this.open();
+    checkRequest(BURROW.name, { inputs, signals: [], lengthFrames: 1 }, this.outputs(), BURROW.inputs.length);
+    this.streaming?.stop();
+    const stream = lane<RigSessionJobs>(
+      () => new Worker(new URL('../../workers/rigSession.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    let played: number[] = [];
+    let latest: AbortController | null = null;
+    const tell = (error: unknown) => {
+      if (!isAbort(error)) onLost(error instanceof Error ? error : new Error(String(error)));
+    };
+    const change = async () => {
+      latest?.abort();
+      const mine = (latest = new AbortController());
+      const faults = (this.options.faults ?? practiceFaults)();
+      const microphones = this.microphones.filter((m) => inputs.includes(m.input));
+      void stream.run('set', { microphones, faults }).catch(tell);
+      const { outputs, filters, rate } = await this.options.processor();
+      if (mine.signal.aborted) return;
+      const ways = await this.room!.run(
+        'ways',
+        {
+          place: this.options.place(),
+          played,
+          microphones,
+          outputs,
+          filters: filters.map((f) => atOwnRate(f, rate)),
+          faults,
+        },
+        { signal: mine.signal },
+      );
+      const transfer = ways.feeds.flatMap((f) => [f.drive, ...f.ways.map((w) => w.impulse)]);
+      await stream.run('change', ways, { transfer });
+    };
+    const refresh = () => void change().catch(tell);
+    const speed = this.options.pace === 'quick' ? QUICK : 1;
+    await stream.run('begin', { inputs, port, speed }, { transfer: [port] });
+    const deaf = onPracticeFaults(refresh);
+    refresh();
+    const stop = () => {
+      deaf();
+      latest?.abort();
+      stream.stop();
+      this.streaming = null;
+    };
+    this.streaming = { refresh, stop };
+    return {
+      rate: BURROW.rate,
+      play: (order, outputs) => {
+        checkOutputs(BURROW.name, outputs, this.outputs());
+        void stream.run('play', { order, outputs: [...outputs] }).catch(tell);
+        if (outputs.some((o) => !played.includes(o))) {
+          played = [...outputs];
+          refresh();
+        }
+      },
+      refresh,
+      stop,
+    };
+  }
+
   async close(): Promise<void> {
+    this.streaming?.stop();
     this.room?.stop();
     this.room = null;
   }

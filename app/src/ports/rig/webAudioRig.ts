@@ -13,6 +13,9 @@ import { lostRuns } from './lostRuns';
 import { deviceProblem, mediaDevices, plainAudio, trackWarnings } from './audioDevices';
 import type { RecorderBlock, RecorderMessage, RecorderOptions } from './recorder.worklet';
 import recorderUrl from './recorder.worklet.ts?worker&url';
+import { checkOutputs, type RigSession, type SessionRequest } from './rigSession';
+import type { SessionMessage, SessionOptions } from './session.worklet';
+import sessionUrl from './session.worklet.ts?worker&url';
 
 /** Sound is scheduled this far ahead, so that it starts on the sample. */
 const LEAD_S = 0.12;
@@ -91,6 +94,7 @@ export class WebAudioRig implements AudioRig {
         });
       }
       await context.audioWorklet.addModule(recorderUrl);
+      await context.audioWorklet.addModule(sessionUrl);
       const { destination } = context;
       const outputs = Math.max(1, Math.min(wanted, destination.maxChannelCount));
       destination.channelCount = outputs;
@@ -315,6 +319,54 @@ export class WebAudioRig implements AudioRig {
         this.interrupts.delete(onLost);
         if (this.choice.releases) this.releaseInput();
       },
+    };
+  }
+
+  async session({ inputs, port }: SessionRequest, onLost: (error: Error) => void): Promise<RigSession> {
+    const { context, outputs } = await this.openOutput();
+    const input = await this.openInput(context);
+    const name = this.choice.inputName || 'The input';
+    checkRequest(name, { inputs, signals: [], lengthFrames: 1 }, outputs, input.channels);
+    const processorOptions: SessionOptions = { inputs };
+    const node = new AudioWorkletNode(context, 'pebble-session', {
+      numberOfInputs: 1,
+      numberOfOutputs: 1,
+      outputChannelCount: [outputs],
+      channelCount: input.channels,
+      channelCountMode: 'explicit',
+      channelInterpretation: 'discrete',
+      processorOptions,
+    });
+    const tell = (message: SessionMessage, transfer: Transferable[] = []) =>
+      node.port.postMessage(message, transfer);
+    const interrupt = (error: Error) => {
+      end();
+      onLost(error);
+    };
+    const end = () => {
+      this.interrupts.delete(interrupt);
+      tell({ stop: true });
+      node.disconnect();
+      try {
+        input.node.disconnect(node);
+      } catch {
+        // the input was let go of already
+      }
+      if (this.choice.releases) this.releaseInput();
+    };
+    node.onprocessorerror = () =>
+      interrupt(new Error('The sound stopped: the audio thread failed. Start the session again.'));
+    this.interrupts.add(interrupt);
+    tell({ port }, [port]);
+    input.node.connect(node).connect(context.destination);
+    return {
+      rate: context.sampleRate,
+      play: (order, to) => {
+        checkOutputs(this.choice.outputName || 'The output', to, outputs);
+        tell({ order, outputs: [...to] });
+      },
+      refresh: () => {},
+      stop: end,
     };
   }
 

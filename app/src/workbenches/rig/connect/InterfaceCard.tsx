@@ -62,7 +62,7 @@ export function InterfaceCard({
     }
   };
   const microphone = microphoneOf(project);
-  const inputs = opened?.inputs.length ?? (kind === 'simulated' ? 4 : (device?.inputs ?? 2));
+  const inputs = opened?.inputs.length ?? (kind === 'simulated' ? 8 : (device?.inputs ?? 2));
   return (
     <section className="card" aria-label="Interface">
       <div className="row">

@@ -1,0 +1,129 @@
+import type { ComplexTrace, ImpulseResponse } from '../signal/index.js';
+import { CrossSpectraAverager, type Averaging } from './crossSpectra.js';
+import { impulseOf } from './impulseOf.js';
+import { blockSizes, type BlockLength, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
+import type { BlockState } from './pairStream.js';
+import { mergedCurve, transferCurve, withoutDelay, type TransferCurve } from './transferFunction.js';
+
+/** How a measurement stands; `waiting` until the first block is whole. */
+export type MeasurementState = BlockState | 'waiting';
+
+/** Blocks of the longest kind begin every quarter, others every half of their length. */
+const LONG = 65_536;
+/** A delay may be off what the blocks are cut by, as a part of the shortest: it costs so much of the coherence. */
+const MOST_OFF = 1 / 200;
+
+/** One measurement while it streams: as many averages as there are lengths of blocks, and the curve that they make. */
+export class MeasurementStream {
+  private averagers: CrossSpectraAverager[];
+  private parts: (TransferCurve | null)[];
+  private counts: number[];
+  /** what the blocks are cut by, samples */
+  private cutBy: number;
+  private kept: { from: LiveMeasurement; curve: TransferCurve | null } | null = null;
+
+  constructor(
+    private measurement: LiveMeasurement,
+    private readonly settings: Pick<LiveSettings, 'blockLength' | 'averaging' | 'levels'>,
+    private readonly rate: number,
+    private readonly grid: Float64Array,
+  ) {
+    this.cutBy = Math.round(measurement.delayS * rate);
+    this.averagers = averagersOf(settings.blockLength, settings.averaging, rate, this.cutBy);
+    this.parts = this.averagers.map(() => null);
+    this.counts = this.averagers.map(() => -1);
+  }
+
+  /** Takes over what was changed by hand; averages begin anew only where the blocks have to be cut elsewhere. */
+  change(measurement: LiveMeasurement): void {
+    this.measurement = measurement;
+    const off = Math.abs(Math.round(measurement.delayS * this.rate) - this.cutBy);
+    const { sizes } = blockSizes(this.settings.blockLength, this.rate);
+    if (off <= MOST_OFF * Math.min(...sizes)) return;
+    this.cutBy = Math.round(measurement.delayS * this.rate);
+    const { blockLength, averaging } = this.settings;
+    this.averagers = averagersOf(blockLength, averaging, this.rate, this.cutBy);
+    this.reset();
+  }
+
+  push(at: number, reference: Float32Array, measured: Float32Array): void {
+    for (const averager of this.averagers) averager.push(at, reference, measured);
+  }
+
+  reset(): void {
+    for (const averager of this.averagers) averager.reset();
+    this.counts.fill(-1);
+    this.parts.fill(null);
+    this.kept = null;
+  }
+
+  get state(): MeasurementState {
+    // the shortest blocks are the first to tell
+    return this.averagers.at(-1)!.last ?? 'waiting';
+  }
+
+  get lostSamples(): number {
+    return Math.max(...this.averagers.map((a) => a.lostSamples));
+  }
+
+  /** So many blocks counting alike stand behind it, of the longest that have come. */
+  get blocks(): number {
+    return this.averagers.reduce((found, a) => found || a.blocks, 0);
+  }
+
+  /** The curve as it stands, delay, gain and polarity applied; null while there is none. */
+  curve(): TransferCurve | null {
+    let isNew = this.kept === null || this.kept.from !== this.measurement;
+    this.averagers.forEach((averager, i) => {
+      const count = averager.version;
+      if (count === this.counts[i]) return;
+      this.counts[i] = count;
+      const spectra = averager.read();
+      this.parts[i] = spectra && transferCurve(spectra, this.grid, this.settings.levels);
+      isNew = true;
+    });
+    if (isNew || !this.kept) this.kept = { from: this.measurement, curve: this.joined() };
+    return this.kept.curve;
+  }
+
+  private joined(): TransferCurve | null {
+    if (this.state !== 'good' && this.state !== 'waiting') return null;
+    const { fromHz } = blockSizes(this.settings.blockLength, this.rate);
+    const first = this.parts.findIndex((p) => p !== null);
+    if (first < 0) return null;
+    // until the long blocks have come, the shorter ones speak for the lows as far as they can
+    const ready = this.parts.slice(first).filter((p) => p !== null);
+    const curve =
+      ready.length === 1 ? ready[0]! : mergedCurve(ready, fromHz.slice(first, first + ready.length - 1));
+    const { delayS, gainDb, inverted } = this.measurement;
+    const timed = withoutDelay(curve, delayS - this.cutBy / this.rate);
+    const gain = (inverted ? -1 : 1) * 10 ** (gainDb / 20);
+    return { ...timed, re: timed.re.map((v) => gain * v), im: timed.im.map((v) => gain * v) };
+  }
+
+  /** Impulse response by the longest blocks that have come, gain and polarity applied; time zero is the delay that was set. */
+  impulse(beforeS: number): ImpulseResponse | null {
+    const { delayS, gainDb, inverted } = this.measurement;
+    const gain = (inverted ? -1 : 1) * 10 ** (gainDb / 20);
+    for (const averager of this.averagers) {
+      const spectra = averager.read();
+      if (!spectra) continue;
+      const cut: ComplexTrace = spectra;
+      const { re, im } = withoutDelay({ ...cut, coherence: cut.re }, delayS - this.cutBy / this.rate);
+      const impulse = impulseOf({ ...spectra, re, im }, this.rate, beforeS);
+      return { ...impulse, samples: impulse.samples.map((v) => gain * v) };
+    }
+    return null;
+  }
+}
+
+function averagersOf(
+  length: BlockLength,
+  averaging: Averaging,
+  rate: number,
+  delay: number,
+): CrossSpectraAverager[] {
+  return blockSizes(length, rate).sizes.map(
+    (size) => new CrossSpectraAverager({ rate, size, averaging, delay, step: size >= LONG ? 0.25 : 0.5 }),
+  );
+}
