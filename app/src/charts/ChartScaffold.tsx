@@ -14,6 +14,8 @@ interface ScaffoldProps {
   /** whether levels are differences, written with their sign */
   signed: boolean;
   span: boolean;
+  /** of the level axis; round steps when absent */
+  ticks?: number[];
   onArea: (area: { x: number; y: number; width: number; height: number }) => void;
 }
 
@@ -25,10 +27,11 @@ export const ChartScaffold = memo(function ChartScaffold({
   levelLabel,
   signed,
   span,
+  ticks,
   onArea,
 }: ScaffoldProps) {
   const { lines, labels } = frequencyTicks(band.fromHz, band.toHz);
-  const levels = levelTicks(range.lowDb, range.highDb);
+  const levels = ticks ?? levelTicks(range.lowDb, range.highDb);
   const ends = [{ f: band.fromHz }, { f: band.toHz }];
   return (
     <div aria-hidden="true">

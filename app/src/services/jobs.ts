@@ -4,6 +4,7 @@ import type { CoverageJobs } from '../workers/coverage.worker';
 import type { DesignJobs } from '../workers/design.worker';
 import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '../workers/lane';
 import type { DrawingJobs } from '../workers/drawings.worker';
+import type { LiveJobs } from '../workers/live.worker';
 import type { ListenJobs } from '../workers/listen.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
@@ -16,6 +17,7 @@ interface Lanes {
   design: DesignJobs;
   drawings: DrawingJobs;
   listen: ListenJobs;
+  live: LiveJobs;
   views: ViewJobs;
 }
 
@@ -31,6 +33,7 @@ const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
     () => new Worker(new URL('../workers/drawings.worker.ts', import.meta.url), { type: 'module' }),
   ),
   listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
+  live: lane(() => new Worker(new URL('../workers/live.worker.ts', import.meta.url), { type: 'module' })),
   views: lane(() => new Worker(new URL('../workers/views.worker.ts', import.meta.url), { type: 'module' })),
 };
 

@@ -24,6 +24,7 @@ const ROOMS: Record<Path, Room> = {
   '/plan': { title: 'Plan', load: () => import('../workbenches/plan/PlanWorkbench') },
   '/rig': { title: 'Rig', load: () => import('../workbenches/rig/RigWorkbench') },
   '/mic-walk': { title: 'Mic walk', load: () => import('../workbenches/mic-walk/WalkWorkbench') },
+  '/live': { title: 'Live', load: () => import('../workbenches/live/LiveWorkbench') },
   '/traces': { title: 'Traces', load: () => import('../workbenches/traces/TracesWorkbench') },
   '/correct': { title: 'Correct', load: () => import('../workbenches/correct/CorrectWorkbench') },
   '/listen': { title: 'Listen', load: () => import('../workbenches/listen/ListenWorkbench') },

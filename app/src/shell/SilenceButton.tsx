@@ -5,7 +5,7 @@ import { stopAllOnSilence, running, silence } from '../services/running';
 
 /** Stops whatever sounds, in every tab; Escape does the same from any page. */
 export function SilenceButton() {
-  const what = useStore(running, (r) => r.what);
+  const what = useStore(running, (r) => (r.sounds ? r.what : null));
   useEffect(stopAllOnSilence, []);
   useEffect(() => {
     // also with nothing under way here: another tab may be sounding

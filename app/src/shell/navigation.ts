@@ -1,5 +1,6 @@
 /** Addresses of the workbenches; everything else is a page of its own. */
-export type Path = '/' | '/plan' | '/rig' | '/mic-walk' | '/traces' | '/correct' | '/listen' | '/hand-over';
+export type Path =
+  '/' | '/plan' | '/rig' | '/mic-walk' | '/live' | '/traces' | '/correct' | '/listen' | '/hand-over';
 
 const STEPPED = 'pebble-hall.stepped';
 

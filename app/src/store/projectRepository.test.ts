@@ -156,6 +156,14 @@ it('opens a kept sample of version 9: no models of ones own yet, the picture und
   expect([...file.bytes.slice(1, 4)]).toEqual([80, 78, 71]);
 });
 
+it('opens a kept sample of version 10: a live session stands ready, nothing is kept yet', async () => {
+  const bytes = readFileSync(new URL('samples/version-10.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.live.generator.loudspeakerIds).toEqual([project.place.loudspeakers[0]!.id]);
+  expect(project.kept).toEqual([]);
+});
+
 it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {
   const sample = new Uint8Array(readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url)));
   const opened = await repository.importFile(sample);

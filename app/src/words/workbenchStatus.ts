@@ -35,6 +35,7 @@ export function stonesOf(project: Project): Stone[] {
     { name: 'Plan', path: '/plan', ...planState(project) },
     { name: 'Rig', path: '/rig', ...rigState(project) },
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
+    { name: 'Live', path: '/live', ...liveState(project) },
     { name: 'Traces', path: '/traces', ...tracesState(project) },
     { name: 'Correct', path: '/correct', ...correctState(project) },
     { name: 'Listen', path: '/listen', ...listenState(project) },
@@ -83,6 +84,11 @@ function walkState(project: Project): Evidence {
   if (!any) return { state: 'empty', evidence: NOT_STARTED };
   const evidence = `${taken} of ${spots.length} spots`;
   return { state: taken === spots.length ? 'done' : 'begun', evidence };
+}
+
+function liveState({ kept }: Project): Evidence {
+  if (kept.length === 0) return { state: 'empty', evidence: NOT_STARTED };
+  return { state: 'begun', evidence: `${kept.length} kept` };
 }
 
 function tracesState(project: Project): Evidence {

@@ -114,6 +114,15 @@ describe('levels and ways', () => {
     expect(crossings(then.subarray(7200))).toBeGreaterThan(380);
   });
 
+  it('another level of the same source does not begin it anew', () => {
+    const { player } = played({ kind: 'sine', hz: 1000 }, 0.2, 0.5);
+    player.play({ source: 'same', gain: 0.25, alternateS: null });
+    const then = new Float32Array(9600);
+    player.read(then, []);
+    expect(rms(then.subarray(0, 240))).toBeGreaterThan(0.4);
+    expect(rms(then.subarray(7200))).toBeCloseTo(0.25, 3);
+  });
+
   it('alternate between two ways, never both for longer than the ramp', () => {
     const { drive, one, two } = played({ kind: 'white', period: null }, 4, 0.1, 0.5);
     for (let s = 0; s < 8; s++) {

@@ -4,13 +4,15 @@ import type { GeneratorSource } from './generatorSource.js';
 
 /** What is heard of a generator: its source, how loud, and on which of its ways. */
 export interface GeneratorOrder {
-  /** null: nothing */
-  source: GeneratorSource | null;
+  /** null: nothing; `same`: what it is playing, or about to */
+  source: GeneratorSource | null | 'same';
   /** of a source of unit RMS */
   gain: number;
   /** seconds on the first way, then as long on the second, and so on; null stays on both */
   alternateS: number | null;
 }
+
+type Playing = Omit<GeneratorOrder, 'source'> & { source: GeneratorSource | null };
 
 /** Level and source change within this time, so that nothing clicks. */
 const RAMP_S = 0.05;
@@ -20,8 +22,8 @@ const RAMP_S = 0.05;
  * nothing while it plays.
  */
 export class GeneratorPlayer {
-  private order: GeneratorOrder = { source: null, gain: 0, alternateS: null };
-  private next: GeneratorOrder | null = null;
+  private order: Playing = { source: null, gain: 0, alternateS: null };
+  private next: Playing | null = null;
   private level = 0;
   private at = 0;
   private frame = 0;
@@ -35,11 +37,12 @@ export class GeneratorPlayer {
   }
 
   /** What is to be played from now on. */
-  play(order: GeneratorOrder): void {
-    if (order.source === this.order.source) this.order = { ...order };
-    else if (this.level === 0) this.begin(order);
-    else this.next = order;
-    if (order.source === this.order.source) this.next = null;
+  play({ source, ...rest }: GeneratorOrder): void {
+    if (source === 'same') {
+      if (this.next) this.next = { ...this.next, ...rest };
+      else this.order = { ...this.order, ...rest };
+    } else if (this.level === 0) this.begin({ source, ...rest });
+    else this.next = { source, ...rest };
   }
 
   /** Whether nothing sounds, and nothing is about to. */
@@ -69,8 +72,8 @@ export class GeneratorPlayer {
     }
   }
 
-  private begin(order: GeneratorOrder): void {
-    this.order = { ...order };
+  private begin(order: Playing): void {
+    this.order = order;
     this.next = null;
     this.level = 0;
     this.at = 0;

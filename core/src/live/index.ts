@@ -8,6 +8,8 @@ export {
 } from './crossSpectra.js';
 export { mergedCurve, transferCurve, withoutDelay, type TransferCurve } from './transferFunction.js';
 export { findDelay, type FoundDelay } from './findDelay.js';
+export { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from './shownCurve.js';
+export { curvesApart, incoherentStretch, type CurvesApart, type Stretch } from './readCurves.js';
 export { averageCurves } from './averageCurves.js';
 export { impulseOf } from './impulseOf.js';
 export {
@@ -19,7 +21,14 @@ export {
   type LiveMeasurement,
   type LiveSettings,
 } from './liveSetup.js';
-export { LiveDesk, liveGrid, type LiveBlock, type LiveFrame, type MeasuredNow } from './liveDesk.js';
+export {
+  LiveDesk,
+  liveGrid,
+  type LiveBlock,
+  type LiveFrame,
+  type MeasuredNow,
+  type SeenDelay,
+} from './liveDesk.js';
 export type { MeasurementState } from './measurementStream.js';
 export { InputMeter, type InputLevel } from './inputMeter.js';
 export { History } from './history.js';

@@ -32,6 +32,7 @@ const settings = (change: Partial<LiveSettings> = {}): LiveSettings => ({
   averaging: { kind: 'for ever' },
   levels: 'complex',
   average: 'none',
+  soundInput: null,
   ...change,
 });
 
@@ -123,15 +124,51 @@ describe('a session', () => {
 
   it('tracks a delay that changes, and only where it is asked to', () => {
     const desk = new LiveDesk(RATE, [1, 2], settings({ measurements: [measurement({ isTracked: true })] }));
+    const delay = () => desk.read().measured[0]!.delayS * RATE;
     stream(desk, [later(100), source], 0, 2);
-    expect(desk.track()[0]!.delayS * RATE).toBeCloseTo(100, 1);
-    expect(desk.track()).toEqual([]);
-    desk.change(settings({ measurements: [measurement({ delayS: 100 / RATE, isTracked: true })] }));
+    expect(delay()).toBe(0);
+    desk.track();
+    expect(delay()).toBeCloseTo(100, 1);
     stream(desk, [later(130), source], 2, 5);
-    expect(desk.track()[0]!.delayS * RATE).toBeCloseTo(130, 1);
+    desk.track();
+    expect(delay()).toBeCloseTo(130, 1);
+    expect(desk.find('a')!.delayS * RATE).toBeCloseTo(130, 1);
+    // another thing that is changed leaves it; a delay by hand, and no tracking, are obeyed
+    desk.change(settings({ average: 'power', measurements: [measurement({ isTracked: true, gainDb: 3 })] }));
+    expect(delay()).toBeCloseTo(130, 1);
+    desk.change(settings({ measurements: [measurement({ delayS: 120 / RATE, isTracked: true })] }));
+    expect(delay()).toBeCloseTo(120, 6);
     desk.change(settings());
     stream(desk, [later(160), source], 5, 7);
-    expect(desk.track()).toEqual([]);
+    desk.track();
+    expect(delay()).toBe(0);
+  });
+
+  it('looks at delays that are not tracked too, and tells whether they hold', () => {
+    const desk = new LiveDesk(RATE, [1, 2], settings());
+    const still = later(100);
+    for (let s = 0; s < 4; s++) {
+      stream(desk, [still, source], s, s + 1.5);
+      desk.track();
+    }
+    const { seen, delayS } = desk.read().measured[0]!;
+    expect(delayS).toBe(0);
+    expect(seen!.delayS * RATE).toBeCloseTo(100, 1);
+    expect(seen!.holds).toBe(true);
+    stream(desk, [later(140), source], 5, 7);
+    desk.track();
+    expect(desk.read().measured[0]!.seen!.holds).toBe(false);
+  });
+
+  it('takes off what a microphone reads over the truth', () => {
+    const desk = new LiveDesk(RATE, [1, 2], settings({ blockLength: 4096 }));
+    const correctionDb = desk.grid.map((f) => (f > 1000 ? 6 : -3));
+    desk.change(settings({ blockLength: 4096, measurements: [measurement({ correctionDb })] }));
+    stream(desk, [source, source], 0, 2);
+    const { curve } = desk.read().measured[0]!;
+    const at = (f: number) => desk.grid.findIndex((v) => v >= f);
+    expect(db(curve!.re[at(500)]!, curve!.im[at(500)]!)).toBeCloseTo(3, 6);
+    expect(db(curve!.re[at(5000)]!, curve!.im[at(5000)]!)).toBeCloseTo(-6, 6);
   });
 
   it('stands still while it is paused; meters go on', () => {
@@ -160,6 +197,15 @@ describe('a session', () => {
     samples.forEach((v, i) => (Math.abs(v) > Math.abs(samples[peak]!) ? (peak = i) : 0));
     expect(peak).toBe(zero);
     expect(samples[peak]).toBeCloseTo(1, 1);
+  });
+
+  it('meters the sound pressure of one input', () => {
+    const desk = new LiveDesk(RATE, [1, 2], settings({ soundInput: 2 }));
+    expect(desk.read().sound!.Z.fastDb).toBe(-Infinity);
+    stream(desk, [source, source], 0, 3);
+    expect(desk.read().sound!.Z.slowDb).toBeCloseTo(-20, 0);
+    desk.change(settings());
+    expect(desk.read().sound).toBeNull();
   });
 
   it('refuses a ninth measurement', () => {

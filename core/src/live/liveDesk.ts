@@ -1,3 +1,4 @@
+import { SoundLevelMeter, WEIGHTINGS, type WeightedReading, type Weighting } from '../level/index.js';
 import { needAbove } from '../limits/index.js';
 import { logGrid, type ImpulseResponse } from '../signal/index.js';
 import { averageCurves } from './averageCurves.js';
@@ -17,9 +18,20 @@ export interface LiveBlock {
   generator: Float32Array;
 }
 
+/** A delay as it was found lately. */
+export interface SeenDelay {
+  delayS: number;
+  /** whether the last looks agree */
+  holds: boolean;
+}
+
 export interface MeasuredNow {
   id: string;
   state: MeasurementState;
+  /** that is taken off: as set, or as tracked since */
+  delayS: number;
+  /** what was found of it when it was last looked at; null where nothing sure was */
+  seen: SeenDelay | null;
   /** null while there is nothing that could be trusted */
   curve: TransferCurve | null;
   blocks: number;
@@ -31,6 +43,8 @@ export interface LiveFrame {
   /** that never came, since the session began */
   lostSamples: number;
   inputs: InputLevel[];
+  /** by each weighting, dB re full scale; null where no input is metered */
+  sound: Record<Weighting, WeightedReading> | null;
   measured: MeasuredNow[];
   /** of all that are good; null where none is wanted, or there is nothing */
   average: TransferCurve | null;
@@ -46,6 +60,9 @@ const FIND_SIZE = 65_536;
 const TRACK_EVERY_S = 1;
 const TRACK_SIZE = 16_384;
 const TRACK_SAMPLES = 1 << 16;
+/** So many looks that agree within this, seconds, hold still. */
+const LOOKS = 3;
+const HOLDS_S = 5e-5;
 /** Below this a found delay is not followed. */
 const SURE_ENOUGH = 0.35;
 
@@ -59,10 +76,16 @@ export class LiveDesk {
   private streams = new Map<string, MeasurementStream>();
   private meters: InputMeter[];
   private history: History;
+  private sound: { input: number; meter: SoundLevelMeter } | null = null;
   private heard = 0;
   private lost = 0;
   private next: number | null = null;
   private trackedAt = 0;
+  /** whose delay was looked at last, and what the last looks at each have found */
+  private turn = -1;
+  private readonly seen = new Map<string, (number | null)[]>();
+  /** delays that are followed, by id */
+  private readonly tracked = new Map<string, number>();
 
   /** @param inputs that the blocks bring, from 1, in their order. @param rate Hz */
   constructor(
@@ -91,16 +114,23 @@ export class LiveDesk {
       before.levels === levels &&
       JSON.stringify(before.averaging) === JSON.stringify(averaging);
     const streams = new Map<string, MeasurementStream>();
-    for (const measurement of measurements) {
-      const was = before.measurements.find((m) => m.id === measurement.id);
+    for (const asked of measurements) {
+      const was = before.measurements.find((m) => m.id === asked.id);
+      // what was set by hand counts until it is found elsewhere
+      if (!asked.isTracked || was?.delayS !== asked.delayS) this.tracked.delete(asked.id);
+      const measurement = this.asTracked(asked);
       const stream = this.streams.get(measurement.id);
       if (same && stream && was?.input === measurement.input && was.reference === measurement.reference) {
-        if (was !== measurement) stream.change(measurement);
+        if (was !== asked) stream.change(measurement);
         streams.set(measurement.id, stream);
       } else streams.set(measurement.id, new MeasurementStream(measurement, settings, this.rate, this.grid));
     }
     this.streams = streams;
     this.settings = settings;
+    const { soundInput } = settings;
+    if (soundInput === null) this.sound = null;
+    else if (this.sound?.input !== soundInput)
+      this.sound = { input: soundInput, meter: new SoundLevelMeter(this.rate) };
   }
 
   take({ fromFrame, channels, generator }: LiveBlock): void {
@@ -109,6 +139,8 @@ export class LiveDesk {
     this.next = fromFrame + length;
     this.heard += length;
     channels.forEach((channel, c) => this.meters[c]!.process(channel));
+    const heard = this.sound && channels[this.inputs.indexOf(this.sound.input)];
+    if (heard?.every(Number.isFinite)) this.sound!.meter.process(heard);
     if (this.isPaused) return;
     this.history.push(fromFrame, [...channels, generator]);
     for (const measurement of this.settings.measurements) {
@@ -117,6 +149,11 @@ export class LiveDesk {
       const measured = y < 0 ? undefined : channels[y];
       if (reference && measured) this.streams.get(measurement.id)!.push(fromFrame, reference, measured);
     }
+  }
+
+  private asTracked(measurement: LiveMeasurement): LiveMeasurement {
+    const delayS = this.tracked.get(measurement.id);
+    return delayS === undefined ? measurement : { ...measurement, delayS };
   }
 
   /** Index among what is kept; the generator comes after the inputs. -1 for an input that does not stream. */
@@ -130,9 +167,18 @@ export class LiveDesk {
   }
 
   read(): LiveFrame {
-    const measured = this.settings.measurements.map(({ id }): MeasuredNow => {
+    const measured = this.settings.measurements.map((measurement): MeasuredNow => {
+      const { id } = measurement;
       const stream = this.streams.get(id)!;
-      return { id, state: stream.state, curve: stream.curve(), blocks: stream.blocks };
+      const { delayS } = this.asTracked(measurement);
+      return {
+        id,
+        state: stream.state,
+        delayS,
+        seen: this.lookedAt(id),
+        curve: stream.curve(),
+        blocks: stream.blocks,
+      };
     });
     const curves = measured.flatMap(({ curve }) => (curve ? [curve] : []));
     const { average } = this.settings;
@@ -140,6 +186,7 @@ export class LiveDesk {
       heardS: this.heard / this.rate,
       lostSamples: this.lost,
       inputs: this.meters.map((m) => m.read()),
+      sound: this.sound && readingsOf(this.sound.meter),
       measured,
       average: average === 'none' || curves.length === 0 ? null : averageCurves(curves, average),
     };
@@ -157,7 +204,7 @@ export class LiveDesk {
    */
   find(id: string, band?: { from: number; to: number }): FoundDelay | null {
     const measurement = this.settings.measurements.find((m) => m.id === id);
-    return measurement ? this.findIn(measurement, FIND_SIZE, KEPT_SAMPLES, band) : null;
+    return measurement ? this.findIn(this.asTracked(measurement), FIND_SIZE, KEPT_SAMPLES, band) : null;
   }
 
   private findIn(
@@ -189,18 +236,37 @@ export class LiveDesk {
   }
 
   /**
-   * The delays of measurements that are tracked, where they are found to have changed by more than half a sample; looks
-   * once a second of what is heard.
+   * Looks at one delay after the other, one a second of what is heard, so that it can be told whether they hold; lets those that
+   * are tracked follow where they are found to have changed by more than half a sample.
    */
-  track(): { id: string; delayS: number }[] {
-    if (this.isPaused || this.heard - this.trackedAt < TRACK_EVERY_S * this.rate) return [];
+  track(): void {
+    if (this.isPaused || this.heard - this.trackedAt < TRACK_EVERY_S * this.rate) return;
     this.trackedAt = this.heard;
-    return this.settings.measurements.flatMap((measurement) => {
-      if (!measurement.isTracked || this.streams.get(measurement.id)!.state !== 'good') return [];
-      const found = this.findIn(measurement, TRACK_SIZE, TRACK_SAMPLES);
-      if (!found || found.sure < SURE_ENOUGH) return [];
-      const moved = Math.abs(found.delayS - measurement.delayS) * this.rate;
-      return moved > 0.5 ? [{ id: measurement.id, delayS: found.delayS }] : [];
+    const { measurements } = this.settings;
+    this.turn = (this.turn + 1) % Math.max(1, measurements.length);
+    measurements.forEach((set, i) => {
+      if (!set.isTracked && i !== this.turn) return;
+      const stream = this.streams.get(set.id)!;
+      const measurement = this.asTracked(set);
+      const found = stream.state === 'good' ? this.findIn(measurement, TRACK_SIZE, TRACK_SAMPLES) : null;
+      const seen = found && found.sure >= SURE_ENOUGH ? found.delayS : null;
+      this.seen.set(set.id, [...(this.seen.get(set.id) ?? []), seen].slice(-LOOKS));
+      if (!set.isTracked || seen === null) return;
+      if (Math.abs(seen - measurement.delayS) * this.rate <= 0.5) return;
+      this.tracked.set(set.id, seen);
+      stream.change(this.asTracked(set));
     });
   }
+
+  /** What the last looks at a delay have found. */
+  private lookedAt(id: string): SeenDelay | null {
+    const looks = this.seen.get(id) ?? [];
+    const last = looks.at(-1);
+    if (last === undefined || last === null) return null;
+    const holds = looks.length >= LOOKS && looks.every((v) => v !== null && Math.abs(v - last) < HOLDS_S);
+    return { delayS: last, holds };
+  }
 }
+
+const readingsOf = (meter: SoundLevelMeter) =>
+  Object.fromEntries(WEIGHTINGS.map((w) => [w, meter.read(w)])) as Record<Weighting, WeightedReading>;

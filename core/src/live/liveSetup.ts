@@ -14,6 +14,8 @@ export interface LiveMeasurement {
   inverted: boolean;
   /** whether the delay follows what is found */
   isTracked: boolean;
+  /** what the microphone reads over the truth at each point of `liveGrid`, dB; nothing is corrected when absent */
+  correctionDb?: Float64Array | null;
 }
 
 /** How long blocks are: one length, or long ones for the lows and short ones for the highs. */
@@ -34,6 +36,8 @@ export interface LiveSettings {
   /** whether levels are those of complex averages, or of powers, as for a microphone that moves */
   levels: 'complex' | 'power';
   average: Averaged;
+  /** input whose sound pressure is metered; null for none */
+  soundInput: number | null;
 }
 
 /** Merged: lengths at 48 kHz, and where each shorter one has taken over, Hz. */

@@ -1,4 +1,4 @@
-import type { ComplexTrace, ImpulseResponse } from '../signal/index.js';
+import { gainOfDb, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
 import { CrossSpectraAverager, type Averaging } from './crossSpectra.js';
 import { impulseOf } from './impulseOf.js';
 import { blockSizes, type BlockLength, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
@@ -95,16 +95,17 @@ export class MeasurementStream {
     const ready = this.parts.slice(first).filter((p) => p !== null);
     const curve =
       ready.length === 1 ? ready[0]! : mergedCurve(ready, fromHz.slice(first, first + ready.length - 1));
-    const { delayS, gainDb, inverted } = this.measurement;
+    const { delayS, gainDb, inverted, correctionDb } = this.measurement;
     const timed = withoutDelay(curve, delayS - this.cutBy / this.rate);
-    const gain = (inverted ? -1 : 1) * 10 ** (gainDb / 20);
-    return { ...timed, re: timed.re.map((v) => gain * v), im: timed.im.map((v) => gain * v) };
+    const sign = inverted ? -1 : 1;
+    const gain = this.grid.map((_, n) => sign * gainOfDb(gainDb - (correctionDb?.[n] ?? 0)));
+    return { ...timed, re: timed.re.map((v, n) => gain[n]! * v), im: timed.im.map((v, n) => gain[n]! * v) };
   }
 
   /** Impulse response by the longest blocks that have come, gain and polarity applied; time zero is the delay that was set. */
   impulse(beforeS: number): ImpulseResponse | null {
     const { delayS, gainDb, inverted } = this.measurement;
-    const gain = (inverted ? -1 : 1) * 10 ** (gainDb / 20);
+    const gain = (inverted ? -1 : 1) * gainOfDb(gainDb);
     for (const averager of this.averagers) {
       const spectra = averager.read();
       if (!spectra) continue;

@@ -47,6 +47,16 @@ export {
   type Variant,
 } from './types.js';
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
+export {
+  newLive,
+  type GeneratorChoice,
+  type KeptTrace,
+  type LiveCalibration,
+  type LiveOrigin,
+  type LiveRecord,
+  type PlannedMeasurement,
+  type TraceView,
+} from './live.js';
 export { conditionsNow } from './conditions.js';
 export { loudspeakerById, loudspeakerName, loudspeakerOn } from './loudspeakers.js';
 export {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { extentOf } from '../place/index.js';
-import { migrateProject, PROJECT_VERSION, type Place } from './index.js';
+import { migrateProject, PROJECT_VERSION, type Place, type Project } from './index.js';
 
 const target = { handles: [{ frequency: 1000, levelDb: 0 }], lowLiftDb: 2, highTiltDb: 0, lowReachHz: 45 };
 const outputs = [{ trimDb: -1 }, { trimDb: 0 }];
@@ -88,6 +88,17 @@ it('from version 8 on: the room is drawn as the box that it was, what is in it k
     locked: false,
     layoutLabel: null,
   });
+});
+
+it('from version 10 on: a live session stands ready, on the first channel, against the loopback', () => {
+  const eleven = migrateProject<unknown>({
+    version: 10,
+    place: { loudspeakers: [{ id: 'sl' }, { id: 'sr' }] },
+    rig: { loopbackInput: 3 },
+  }) as Project;
+  expect(eleven.live.measurements[0]).toMatchObject({ input: 1, reference: 3 });
+  expect(eleven.live.generator.loudspeakerIds).toEqual(['sl']);
+  expect(eleven.kept).toEqual([]);
 });
 
 describe('from version 5 on', () => {

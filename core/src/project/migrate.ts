@@ -1,3 +1,4 @@
+import { newLive } from './live.js';
 import { drawn } from './migratePlace.js';
 import { HOUSE_UNIT, PROJECT_VERSION } from './types.js';
 
@@ -23,6 +24,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 8 to 9: the place is drawn: outline, ceiling, surfaces with their absorption, audience; loudspeakers with groups; a processor is
  * chosen.
  * 9 to 10: loudspeaker models of one's own.
+ * 10 to 11: live sessions, and the traces that were kept.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -245,6 +247,12 @@ const STEPS: Record<number, Step> = {
     version: 10,
     place: { ...(project['place'] as Stored), models: [] },
   }),
+  10: (project) => {
+    const { loudspeakers } = project['place'] as { loudspeakers?: { id: string }[] };
+    const { loopbackInput } = (project['rig'] ?? {}) as { loopbackInput?: number | null };
+    const ids = (loudspeakers ?? []).map((l) => l.id);
+    return { ...project, version: 11, live: newLive(ids, loopbackInput ?? null), kept: [] };
+  },
 };
 
 /** The same with other names for some keys, however deep they lie. */

@@ -11,6 +11,7 @@ import {
   type Shape,
 } from '../place/index.js';
 import { FILES_ONLY } from '../processing/index.js';
+import { newLive } from './live.js';
 import { abbreviated } from './migratePlace.js';
 import type { PlaceKind } from './place.js';
 import { PROJECT_VERSION, type Loudspeaker, type Place, type Project, type Spot } from './types.js';
@@ -314,6 +315,11 @@ export function emptyProject(
     chains: [],
     headphones: [],
     chainId: null,
+    live: newLive(
+      named.place.loudspeakers.map((l) => l.id),
+      2,
+    ),
+    kept: [],
   };
 }
 

@@ -6,6 +6,7 @@ import {
   withArrayIds,
   checkProject,
   firstVariant,
+  newLive,
   newPlace,
   NO_LAYOUT,
   plainLoudspeaker,
@@ -182,6 +183,8 @@ const project: Project = {
   chains: [],
   headphones: [],
   chainId: null,
+  live: newLive(['left'], 2),
+  kept: [],
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },

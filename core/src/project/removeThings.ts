@@ -17,7 +17,7 @@ export function withoutChosen(project: Project, ids: ReadonlySet<string>): Proje
     id !== null && !left.has(id) && project.place.loudspeakers.some((l) => l.id === id);
   const kept = <T>(map: Record<string, T>): Record<string, T> =>
     Object.fromEntries(Object.entries(map).filter(([id]) => !gone(id)));
-  const { rig, families } = project;
+  const { rig, families, live } = project;
   return {
     ...project,
     place,
@@ -32,6 +32,13 @@ export function withoutChosen(project: Project, ids: ReadonlySet<string>): Proje
       distances: rig.distances.filter((d) => !gone(d.a) && !gone(d.b)),
       referenceFrom: gone(rig.referenceFrom) ? null : rig.referenceFrom,
       clickFrom: gone(rig.clickFrom) ? null : rig.clickFrom,
+    },
+    live: {
+      ...live,
+      generator: {
+        ...live.generator,
+        loudspeakerIds: live.generator.loudspeakerIds.filter((id) => !gone(id)),
+      },
     },
   };
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
+import { keptTraces, live } from './liveSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
 import { rig } from './rigSchema.js';
@@ -90,6 +91,8 @@ export const projectSchema = Joi.object({
     50,
   ),
   chainId: id.allow(null),
+  live,
+  kept: keptTraces,
 }).options({ presence: 'required', abortEarly: true, convert: false });
 
 /**
@@ -126,6 +129,9 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
     return {
       problem: `${stray ? `sweep ${stray.id}` : 'the project'} names a round that is not in the project`,
     };
+  const { measurements, timeReferenceId } = project.live;
+  if (timeReferenceId !== null && !measurements.some((m) => m.id === timeReferenceId))
+    return { problem: 'the time reference of the live session is none of its measurements' };
   const { microphones, microphoneId, alongIds, pairs } = project.rig;
   const used = [microphoneId, ...alongIds, ...pairs.flatMap((p) => [p.earId, p.floorId])];
   const unknown = used.find((m) => !microphones.some(({ id }) => id === m));

@@ -24,6 +24,13 @@ export const margins = list(
   100,
 );
 
+export const memoryStamp = Joi.object({
+  letter: memoryName,
+  name: text.allow(''),
+  checksum: number,
+  hasFilters: Joi.boolean(),
+});
+
 export const sweep = Joi.object({
   id,
   stage: Joi.valid('as found', 'verified', 'verified with bass'),
@@ -35,12 +42,7 @@ export const sweep = Joi.object({
   levelDbfs: number.max(0),
   microphoneId: id,
   calibrationId: id.allow(null),
-  memory: Joi.object({
-    letter: memoryName,
-    name: text.allow(''),
-    checksum: number,
-    hasFilters: Joi.boolean(),
-  }),
+  memory: memoryStamp,
   verdict,
   margins,
   arrivalS: number.allow(null),

@@ -4,6 +4,7 @@ import type { Calibration, RigSettings } from './rig.js';
 import type { Round, Sweep } from './sweeps.js';
 import type { Variant } from './correction.js';
 import type { MemoryLoad, PendingLoad } from './loads.js';
+import type { KeptTrace, LiveRecord } from './live.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
 export type * from './place.js';
@@ -12,9 +13,10 @@ export type * from './sweeps.js';
 export type * from './correction.js';
 export type * from './loads.js';
 export type * from './listening.js';
+export type * from './live.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 10;
+export const PROJECT_VERSION = 11;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {
@@ -56,6 +58,9 @@ export interface Project {
   headphones: Headphones[];
   /** the chain that is listened through; null for none */
   chainId: string | null;
+  live: LiveRecord;
+  /** traces that were kept, oldest first */
+  kept: KeptTrace[];
 }
 
 /** A file of somebody else's that a project refers to, as it came. */

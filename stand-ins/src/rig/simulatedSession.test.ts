@@ -59,6 +59,7 @@ function deskFor(measurements: LiveMeasurement[], { channels, generator }: Retur
     averaging: { kind: 'for ever' },
     levels: 'complex',
     average: 'none',
+    soundInput: null,
   });
   desk.take({ fromFrame: 0, channels, generator });
   return desk;

@@ -7,7 +7,7 @@ import { Note } from '../../parts/Note';
 import { sweepOf, usableSpots } from '@pebble-hall/core/project';
 import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { DecayMapPlot } from './DecayMapPlot';
-import { TRACE_COLOURS } from './traceColours';
+import { TRACE_COLOURS } from '../../charts/traceColours';
 import type { LookProps } from './lookProps';
 import { Unseen } from './Unseen';
 import { viewedRef } from '@pebble-hall/core/jobs';

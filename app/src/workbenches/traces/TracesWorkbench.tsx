@@ -3,7 +3,7 @@ import { type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { FamilyChips } from '../../parts/FamilyChips';
 import { changeProject } from '../../services/changeProject';
-import { TRACE_COLOURS } from './traceColours';
+import { TRACE_COLOURS } from '../../charts/traceColours';
 
 const VIEWS = ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'] as const;
 type View = (typeof VIEWS)[number];

@@ -1,0 +1,155 @@
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { ChartScaffold } from './ChartScaffold';
+import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, type PlotView } from './chartMath';
+import { drawLive, type LiveCurve } from './drawLive';
+import { useLookColours } from './lookColours';
+import { sizedContext } from './sizedContext';
+
+export interface LivePlotProps {
+  /** what the plot shows, for those who hear it */
+  label: string;
+  /** what stands at the top of its axis */
+  unit: string;
+  /** a few words beside it: what the curves are */
+  caption?: string;
+  frequency: Float64Array;
+  range: { lowDb: number; highDb: number };
+  /** of its axis; round steps when absent */
+  ticks?: number[];
+  band?: { fromHz: number; toHz: number };
+  /** whether values are differences, written with their sign */
+  signed?: boolean;
+  /** the curves as they are at this moment, the last over the others */
+  curves: () => LiveCurve[];
+  /** calls back whenever they may have moved, until the returned function is called */
+  subscribe: (tell: () => void) => () => void;
+  /** values further apart than this are not joined */
+  jump?: number;
+  /** index of the frequency that is pointed at, in all plots of a stack; null for none */
+  cursor: number | null;
+  onCursor: (index: number | null) => void;
+  /** drawn over the right end of its top line */
+  tools?: ReactNode;
+}
+
+/** Curves that move while they are measured: the canvas follows a stream, and nothing else is drawn with it. */
+export function LivePlot(props: LivePlotProps) {
+  const { frequency, range, curves, subscribe, jump, cursor, onCursor, band = FULL_BAND } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [area, setArea] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
+  const colourOf = useLookColours();
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry!.contentRect;
+      setSize({ width: Math.floor(width), height: Math.floor(height) });
+    });
+    observer.observe(box.current!);
+    return () => observer.disconnect();
+  }, []);
+  const view: PlotView | null = useMemo(
+    () => (area ? { ...area, ...band, ...range } : null),
+    [area, band, range],
+  );
+  useEffect(() => {
+    if (!view || !colourOf) return;
+    const element = canvas.current;
+    if (!element) return;
+    const draw = () => {
+      drawLive(sizedContext(element, size), view, frequency, curves(), colourOf, jump);
+      element.dataset.redraws = String(Number(element.dataset.redraws ?? 0) + 1);
+    };
+    draw();
+    return subscribe(draw);
+  }, [view, size, frequency, curves, subscribe, jump, colourOf]);
+  const onMove = (event: React.PointerEvent) => {
+    const rect = box.current!.getBoundingClientRect();
+    const x = event.clientX - rect.left;
+    if (!view || x < view.x || x > view.x + view.width) return onCursor(null);
+    onCursor(nearestIndex(frequency, frequencyAt(view, x)));
+  };
+  const onKey = (event: React.KeyboardEvent) => {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (step === undefined || event.target !== event.currentTarget) return;
+    event.preventDefault();
+    const from = cursor ?? nearestIndex(frequency, 1000);
+    onCursor(Math.max(0, Math.min(frequency.length - 1, from + step * (event.shiftKey ? 12 : 1))));
+  };
+  const at = cursor === null ? null : frequency[cursor]!;
+  return (
+    <div
+      ref={box}
+      role="application"
+      aria-label={props.label}
+      aria-roledescription="plot"
+      tabIndex={0}
+      onKeyDown={onKey}
+      onPointerMove={onMove}
+      onPointerLeave={() => onCursor(null)}
+      style={{ position: 'relative', minHeight: 0, minWidth: 0, height: '100%', overflow: 'hidden' }}
+    >
+      <span
+        className="quiet"
+        style={{ position: 'absolute', left: 62, top: 1, fontSize: 11.5, pointerEvents: 'none' }}
+      >
+        {props.caption}
+      </span>
+      {props.tools ? (
+        <span style={{ position: 'absolute', right: 22, top: 0, zIndex: 1, display: 'flex', gap: 6 }}>
+          {props.tools}
+        </span>
+      ) : null}
+      {size.width > 80 && size.height > 60 ? (
+        <>
+          <ChartScaffold
+            size={size}
+            band={band}
+            range={range}
+            levelLabel={props.unit}
+            signed={props.signed ?? true}
+            span={false}
+            {...(props.ticks ? { ticks: props.ticks } : {})}
+            onArea={setArea}
+          />
+          <canvas
+            ref={canvas}
+            aria-hidden="true"
+            style={{
+              position: 'absolute',
+              inset: 0,
+              width: size.width,
+              height: size.height,
+              pointerEvents: 'none',
+            }}
+          />
+          {view && at !== null ? (
+            <svg
+              width={size.width}
+              height={size.height}
+              style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+              aria-hidden="true"
+            >
+              <line
+                x1={xOf(view, at)}
+                x2={xOf(view, at)}
+                y1={view.y}
+                y2={view.y + view.height}
+                stroke="var(--soft)"
+                strokeDasharray="3 3"
+              />
+              <text
+                x={Math.min(xOf(view, at) + 5, view.x + view.width - 60)}
+                y={view.y + 12}
+                fontSize={11.5}
+                fill="var(--ink)"
+              >
+                {formatHz(at)}
+              </text>
+            </svg>
+          ) : null}
+        </>
+      ) : null}
+    </div>
+  );
+}

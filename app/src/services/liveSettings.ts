@@ -1,0 +1,96 @@
+import { liveGrid, type GeneratorSignal, type LiveSettings } from '@pebble-hall/core/live';
+import type {
+  Calibration,
+  LiveRecord,
+  Microphone,
+  PlannedMeasurement,
+  Project,
+} from '@pebble-hall/core/project';
+import type { Point } from '@pebble-hall/core/geometry';
+import { interpolateLog } from '@pebble-hall/core/signal';
+import { microphoneOf } from './theRig';
+
+/** The microphone on an input; undefined for a line input. */
+export const microphoneOn = ({ rig }: Pick<Project, 'rig'>, input: number): Microphone | undefined =>
+  rig.microphones.find((m) => m.input === input);
+
+/** The file that corrects a measurement; null for none. */
+export function calibrationOf(
+  project: Pick<Project, 'rig' | 'calibrations'>,
+  { calibration, input }: Pick<PlannedMeasurement, 'calibration' | 'input'>,
+): Calibration | null {
+  const id =
+    calibration.by === 'file'
+      ? calibration.id
+      : calibration.by === 'microphone'
+        ? microphoneOn(project, input)?.calibrationId
+        : null;
+  return (id && project.calibrations[id]) || null;
+}
+
+/** Where a microphone stands in a session: where it was put, or at the spot of its number. */
+export function standOf(
+  { live, place, rig }: Pick<Project, 'live' | 'place' | 'rig'>,
+  microphoneId: string,
+): Point {
+  const measuring = microphoneOf({ rig });
+  const others = rig.microphones.filter((m) => m.id !== measuring.id);
+  const number = microphoneId === measuring.id ? 0 : others.findIndex((m) => m.id === microphoneId) + 1;
+  const spot = place.spots[Math.min(number, place.spots.length - 1)]!;
+  return live.stands[microphoneId] ?? spot.position;
+}
+
+/** What the desk is told of a project's session. */
+export function deskSettings(project: Project, rate: number): LiveSettings {
+  const { measurements, blockLength, averaging, levels, average } = project.live;
+  const grid = liveGrid(rate);
+  return {
+    measurements: measurements.map(({ calibration: _, ...measurement }, i) => {
+      const file = calibrationOf(project, measurements[i]!);
+      return {
+        ...measurement,
+        correctionDb:
+          file && interpolateLog(Float64Array.from(file.frequency), Float64Array.from(file.levelDb), grid),
+      };
+    }),
+    blockLength,
+    averaging,
+    levels,
+    average,
+    soundInput: microphoneOf(project).input,
+  };
+}
+
+/** The session with another measurement's delay as time zero of all that measure against the same reference. */
+export function withTimeReference(live: LiveRecord, id: string | null): LiveRecord {
+  const reference = live.measurements.find((m) => m.id === id);
+  return {
+    ...live,
+    timeReferenceId: id,
+    measurements: reference
+      ? live.measurements.map((m) => ({
+          ...m,
+          delayS: reference.delayS,
+          isTracked: m.id === id && m.isTracked,
+        }))
+      : live.measurements,
+  };
+}
+
+/** The session with one measurement changed; where it is the time reference, its delay is everybody's. */
+export function withMeasurement(
+  live: LiveRecord,
+  id: string,
+  change: Partial<PlannedMeasurement>,
+): LiveRecord {
+  const measurements = live.measurements.map((m) => (m.id === id ? { ...m, ...change } : m));
+  const next = { ...live, measurements };
+  return live.timeReferenceId === id && change.delayS !== undefined ? withTimeReference(next, id) : next;
+}
+
+/** The signal of a choice; null where it is a file that nobody has chosen. */
+export const signalOf = (
+  { signal }: LiveRecord['generator'],
+  file: { samples: Float32Array } | null,
+): GeneratorSignal | null =>
+  signal.kind === 'file' ? file && { kind: 'file', samples: file.samples } : signal;

@@ -1,0 +1,158 @@
+import { Button, NativeSelect } from '@mantine/core';
+import type { Project } from '@pebble-hall/core/project';
+import { useEffect, useMemo, useState } from 'react';
+import { useStore } from 'zustand';
+import { Note } from '../../parts/Note';
+import { figureOf } from './soundFigures';
+import { keepLive } from '../../services/keepTrace';
+import { liveSession, pauseLive, resetLive, startLive, stopLive } from '../../services/liveSession';
+import { rigName, splOffsetDb } from '../../services/theRig';
+import { liveSentences } from '../../words/liveWords';
+import { AverageCard } from './AverageCard';
+import { DelayCard } from './DelayCard';
+import { GeneratorCard } from './GeneratorCard';
+import { KeptList } from './KeptList';
+import { AVERAGE } from './liveCurves';
+import { useLiveView } from './liveView';
+import { MeasurementCard } from './MeasurementCard';
+import { MeasurementList } from './MeasurementList';
+import { TransferView } from './TransferView';
+import { useKeys } from './useKeys';
+import { useKeepEvery } from './useKeepEvery';
+import { useLiveFrame } from './useLiveFrame';
+
+/** Sentences are read slower than figures, ms. */
+const SAY_MS = 1000;
+/** So many fit beside the plot. */
+const MOST_SENTENCES = 4;
+
+/** What does it sound like now, while something is moved or turned? */
+export default function LiveWorkbench({ project }: { project: Project }) {
+  const { status, isPaused, rate } = useStore(liveSession);
+  const { live } = project;
+  const [chosen, setSelected] = useState(live.measurements[0]!.id);
+  const measurement = live.measurements.find((m) => m.id === chosen) ?? live.measurements[0]!;
+  const selected = measurement.id;
+  const [view, setView] = useLiveView(project);
+  const frame = useLiveFrame();
+  const slow = useLiveFrame(SAY_MS);
+  const isOn = status === 'on';
+  const keep = () => keepLive(selected, live.average === 'none' ? null : 'Average');
+  useKeepEvery(isOn && !isPaused ? view.keepEveryS : null, keep);
+  useKeys({
+    k: () => void keep(),
+    r: () => void resetLive(),
+    p: () => void (isOn && pauseLive(!isPaused)),
+  });
+  useEffect(() => {
+    // a measurement that is gone is nothing that could be hidden
+    const known = view.hidden.filter((id) => id === AVERAGE || live.measurements.some((m) => m.id === id));
+    if (known.length < view.hidden.length) setView({ hidden: known });
+  }, [view.hidden, live.measurements, setView]);
+  const said = useMemo(
+    () => (slow && isOn ? liveSentences(slow, live, project.rig, rate).slice(0, MOST_SENTENCES) : []),
+    [slow, isOn, live, project.rig, rate],
+  );
+  const offset = splOffsetDb(project);
+  return (
+    <div className="work" style={{ gridTemplateRows: '36px minmax(0, 1fr) auto', height: '100%' }}>
+      <div className="chips">
+        {isOn ? (
+          <Button size="compact-md" variant="default" onClick={stopLive}>
+            Stop the session
+          </Button>
+        ) : (
+          <Button size="compact-md" loading={status === 'starting'} onClick={() => void startLive()}>
+            Start the session
+          </Button>
+        )}
+        <Button
+          size="compact-md"
+          disabled={!frame}
+          onClick={() => void keep()}
+          title="Keep the trace as it stands (K)"
+        >
+          Keep&nbsp;<kbd className="mono">K</kbd>
+        </Button>
+        <NativeSelect
+          size="xs"
+          aria-label="Keep by itself"
+          data={[
+            { value: '', label: 'keep by hand' },
+            ...[2, 5, 10, 30].map((n) => ({ value: String(n), label: `keep every ${n} s` })),
+          ]}
+          value={view.keepEveryS === null ? '' : String(view.keepEveryS)}
+          onChange={(e) =>
+            setView({ keepEveryS: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })
+          }
+        />
+        <span style={{ flex: 1 }} />
+        {isOn ? (
+          <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
+            Level now{' '}
+            <b className="mono big" style={{ color: 'var(--ink)' }}>
+              {figureOf(frame?.sound?.A.fastDb, offset)}
+            </b>{' '}
+            {offset === null ? 'dB(A) re full scale, Fast' : 'dB(A), Fast'}
+          </span>
+        ) : (
+          <span className="quiet">{rigName(project)}</span>
+        )}
+        <Button
+          size="compact-md"
+          variant="default"
+          disabled={!isOn}
+          onClick={() => void pauseLive(!isPaused)}
+        >
+          {isPaused ? 'Go on' : 'Pause'}&nbsp;<kbd className="mono">P</kbd>
+        </Button>
+        <Button size="compact-md" variant="default" disabled={!isOn} onClick={() => void resetLive()}>
+          Restart&nbsp;<kbd className="mono">R</kbd>
+        </Button>
+      </div>
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'minmax(0, 1fr) 288px',
+          gap: '10px 14px',
+          minHeight: 0,
+        }}
+      >
+        <TransferView project={project} selected={selected} view={view} onView={setView} />
+        <aside className="notes" aria-label="What is heard">
+          <MeasurementList
+            project={project}
+            frame={frame}
+            rate={rate}
+            selected={selected}
+            onSelect={setSelected}
+            view={view}
+            onView={setView}
+          />
+          <h2>What is heard</h2>
+          {said.map((s, i) => (
+            <Note key={s.text} number={i + 1} attention={s.attention}>
+              {s.text}
+            </Note>
+          ))}
+          {said.length === 0 ? (
+            <span className="quiet">
+              {isOn
+                ? isPaused
+                  ? 'Paused: meters go on, curves stand still.'
+                  : 'Play something: pink noise from the generator, or a piece of music.'
+                : 'Start the session: the inputs stream until it is stopped, whichever page you look at.'}
+            </span>
+          ) : null}
+          <KeptList project={project} most={3} />
+        </aside>
+      </div>
+      <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
+        <GeneratorCard project={project} />
+        <MeasurementCard project={project} measurement={measurement} />
+        <DelayCard project={project} measurement={measurement} view={view} onView={setView} />
+        <AverageCard project={project} />
+      </div>
+    </div>
+  );
+}

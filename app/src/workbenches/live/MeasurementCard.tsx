@@ -1,0 +1,121 @@
+import { Button, NativeSelect, Switch } from '@mantine/core';
+import type { LiveCalibration, PlannedMeasurement, Project } from '@pebble-hall/core/project';
+import { useStore } from 'zustand';
+import { NumberField } from '../../parts/NumberField';
+import { liveSession } from '../../services/liveSession';
+import { calibrationOf, microphoneOn, withMeasurement } from '../../services/liveSettings';
+import { changeLive } from './changeLive';
+
+/** Inputs that can be chosen: those of the session, or as many as any rig has before one was begun. */
+function inputsOf(project: Project, streaming: { number: number; name: string }[]) {
+  const known =
+    streaming.length > 0 ? streaming : Array.from({ length: 8 }, (_, i) => ({ number: i + 1, name: '' }));
+  return known.map(({ number }) => {
+    const microphone = microphoneOn(project, number);
+    const what =
+      number === project.rig.loopbackInput
+        ? 'loopback'
+        : microphone
+          ? `${microphone.make} ${microphone.serial}`.trim()
+          : null;
+    return { value: String(number), label: what ? `${number}, ${what}` : `${number}` };
+  });
+}
+
+const asText = (c: LiveCalibration) => (c.by === 'file' ? `file ${c.id}` : c.by);
+const asCalibration = (text: string): LiveCalibration =>
+  text.startsWith('file ') ? { by: 'file', id: text.slice(5) } : { by: text as 'microphone' | 'nothing' };
+
+/** What the chosen measurement measures, against what. */
+export function MeasurementCard({
+  project,
+  measurement,
+}: {
+  project: Project;
+  measurement: PlannedMeasurement;
+}) {
+  const streaming = useStore(liveSession, (s) => s.inputs);
+  const { id, input, reference, gainDb, inverted, calibration } = measurement;
+  const set = (label: string, change: Partial<PlannedMeasurement>) =>
+    void changeLive(label, (live) => withMeasurement(live, id, change));
+  const inputs = inputsOf(project, streaming);
+  const file = calibrationOf(project, measurement);
+  return (
+    <section className="card" aria-label="Measurement">
+      <h2>{measurement.name}</h2>
+      <div className="row">
+        <NativeSelect
+          size="xs"
+          aria-label="Measured input"
+          data={inputs}
+          value={String(input)}
+          onChange={(e) => set('measured input', { input: Number(e.currentTarget.value) })}
+          style={{ flex: 1 }}
+        />
+        against
+        <NativeSelect
+          size="xs"
+          aria-label="Reference"
+          data={[{ value: 'generator', label: 'the generator' }, ...inputs]}
+          value={String(reference)}
+          onChange={(e) => {
+            const { value } = e.currentTarget;
+            set('reference', { reference: value === 'generator' ? value : Number(value) });
+          }}
+          style={{ flex: 1 }}
+        />
+      </div>
+      <div className="row">
+        Corrected by
+        <NativeSelect
+          size="xs"
+          aria-label="Microphone file"
+          data={[
+            {
+              value: 'microphone',
+              label: file && calibration.by === 'microphone' ? file.name : 'the file of its microphone',
+            },
+            { value: 'nothing', label: 'nothing' },
+            ...Object.values(project.calibrations).map((c) => ({ value: `file ${c.id}`, label: c.name })),
+          ]}
+          value={asText(calibration)}
+          onChange={(e) => set('microphone file', { calibration: asCalibration(e.currentTarget.value) })}
+          style={{ flex: 1 }}
+        />
+      </div>
+      <div className="row">
+        Gain
+        <NumberField
+          label="Gain added"
+          value={gainDb}
+          unit="dB"
+          min={-60}
+          max={60}
+          step={0.5}
+          width={68}
+          onChange={(value) => set('gain of a measurement', { gainDb: value })}
+        />
+        <Switch
+          size="xs"
+          label="inverted"
+          checked={inverted}
+          onChange={(e) => set('polarity of a measurement', { inverted: e.currentTarget.checked })}
+        />
+        <Button
+          size="compact-xs"
+          variant="default"
+          disabled={project.live.measurements.length < 2}
+          onClick={() =>
+            void changeLive(`${measurement.name} removed`, (live) => ({
+              ...live,
+              timeReferenceId: live.timeReferenceId === id ? null : live.timeReferenceId,
+              measurements: live.measurements.filter((m) => m.id !== id),
+            }))
+          }
+        >
+          Remove
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,197 @@
+import { NativeSelect, SegmentedControl, Switch } from '@mantine/core';
+import { liveGrid } from '@pebble-hall/core/live';
+import type { Project } from '@pebble-hall/core/project';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useStore } from 'zustand';
+import { formatHz, signedDb } from '../../charts/chartMath';
+import { LivePlot } from '../../charts/LivePlot';
+import { NumberField } from '../../parts/NumberField';
+import { liveFrames, liveSession, watchLive } from '../../services/liveSession';
+import { ImpulseView } from './ImpulseView';
+import { liveRange, plotted, shownCurves, valuesOf } from './liveCurves';
+import { LOWER, type LiveView, type Lower } from './liveView';
+import { StandsView } from './StandsView';
+import { useLiveFrame } from './useLiveFrame';
+
+const RANGES = {
+  Phase: { lowDb: -180, highDb: 180 },
+  Unwrapped: { lowDb: -1080, highDb: 360 },
+  'Group delay': { lowDb: -10, highDb: 30 },
+  Coherence: { lowDb: 0, highDb: 1 },
+} as const;
+const TICKS = {
+  Phase: [-180, -90, 0, 90, 180],
+  Unwrapped: [-1080, -720, -360, 0, 360],
+  'Group delay': [-10, 0, 10, 20, 30],
+  Coherence: [0, 0.25, 0.5, 0.75, 1],
+};
+const UNITS = { Phase: 'deg', 'Group delay': 'ms', Coherence: '0 to 1' } as const;
+const CAPTIONS = {
+  Phase: 'phase, after the delay that is taken off',
+  'Group delay': 'group delay, after the delay that is taken off',
+  Coherence: 'coherence: what part of the measured power comes from the reference',
+} as const;
+/** Half a turn and a little: there a wrapped phase begins anew. */
+const WRAPS = 200;
+
+interface Props {
+  project: Project;
+  selected: string;
+  view: LiveView;
+  onView: (change: Partial<LiveView>) => void;
+}
+
+const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
+
+/** Level above; phase, group delay, coherence, impulse response or the place below. */
+export function TransferView({ project, selected, view, onView }: Props) {
+  const { live } = project;
+  const rate = useStore(liveSession, (s) => s.rate);
+  const frequency = useMemo(() => liveGrid(rate), [rate]);
+  const [cursor, setCursor] = useState<number | null>(null);
+  const [range, setRange] = useState({ lowDb: -24, highDb: 12 });
+  useEffect(watchLive, []);
+  const shown = useCallback(
+    () => shownCurves(liveFrames.getState().frame, live, view.hidden),
+    [live, view.hidden],
+  );
+  useEffect(() => {
+    // the axis moves only when curves leave it, or have become small in it
+    const timer = setInterval(() => {
+      const wanted = liveRange(shown());
+      if (wanted)
+        setRange((now) =>
+          wanted.highDb > now.highDb || wanted.lowDb < now.lowDb - 6 || wanted.highDb < now.highDb - 12
+            ? wanted
+            : now,
+        );
+    }, 1000);
+    return () => clearInterval(timer);
+  }, [shown]);
+  const levels = useCallback(() => plotted(shown(), 'Level', view, selected), [shown, view, selected]);
+  const { lower } = view;
+  const lowerCurves = useCallback(
+    () => (lower === 'Impulse' || lower === 'Place' ? [] : plotted(shown(), lower, view, selected)),
+    [shown, lower, view, selected],
+  );
+  const isUnwrapped = lower === 'Phase' && view.isUnwrapped;
+  return (
+    <div
+      className="plot"
+      style={{ display: 'grid', gridTemplateRows: lower === 'Place' ? 'minmax(0, 0.6fr) 30px minmax(0, 1fr)' : 'minmax(0, 1.25fr) 30px minmax(0, 1fr)' }}
+    >
+      <LivePlot
+        label="Level of the transfer functions"
+        unit="dB"
+        caption="level, measured over reference"
+        frequency={frequency}
+        range={range}
+        curves={levels}
+        subscribe={subscribe}
+        cursor={cursor}
+        onCursor={setCursor}
+        tools={<Readout project={project} view={view} cursor={cursor} frequency={frequency} />}
+      />
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, padding: '0 22px 0 12px' }}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Below the level"
+          data={[...LOWER]}
+          value={lower}
+          onChange={(value) => onView({ lower: value as Lower })}
+        />
+        {lower === 'Phase' ? (
+          <>
+            <Switch
+              size="xs"
+              label="unwrapped"
+              checked={view.isUnwrapped}
+              onChange={(e) => onView({ isUnwrapped: e.currentTarget.checked })}
+            />
+            <NumberField
+              label="Phase turned by"
+              value={view.turnDeg}
+              unit="°"
+              digits={0}
+              min={-360}
+              max={360}
+              step={15}
+              width={64}
+              onChange={(turnDeg) => onView({ turnDeg })}
+            />
+          </>
+        ) : null}
+        <span style={{ flex: 1 }} />
+        <Switch
+          size="xs"
+          label="fade by coherence"
+          checked={view.fades}
+          onChange={(e) => onView({ fades: e.currentTarget.checked })}
+        />
+        <NativeSelect
+          size="xs"
+          w={104}
+          aria-label="Smoothing"
+          data={[3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} octave` }))}
+          value={String(view.smoothing)}
+          onChange={(e) => onView({ smoothing: Number(e.currentTarget.value) as LiveView['smoothing'] })}
+        />
+      </div>
+      {lower === 'Impulse' ? (
+        <div style={{ position: 'relative', minHeight: 0 }}>
+          <ImpulseView live={live} selected={selected} />
+        </div>
+      ) : lower === 'Place' ? (
+        <StandsView project={project} />
+      ) : (
+        <LivePlot
+          label={`${lower} of the transfer functions`}
+          unit={UNITS[lower]}
+          caption={CAPTIONS[lower]}
+          frequency={frequency}
+          range={isUnwrapped ? RANGES.Unwrapped : RANGES[lower]}
+          ticks={isUnwrapped ? TICKS.Unwrapped : TICKS[lower]}
+          signed={lower !== 'Coherence'}
+          curves={lowerCurves}
+          subscribe={subscribe}
+          {...(lower === 'Phase' && !isUnwrapped ? { jump: WRAPS } : {})}
+          cursor={cursor}
+          onCursor={setCursor}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Level and phase of everything that is shown, at the frequency that is pointed at. */
+function Readout({
+  project,
+  view,
+  cursor,
+  frequency,
+}: {
+  project: Project;
+  view: LiveView;
+  cursor: number | null;
+  frequency: Float64Array;
+}) {
+  const frame = useLiveFrame(150);
+  if (cursor === null) return null;
+  const shown = shownCurves(frame, project.live, view.hidden);
+  return (
+    <output className="mono" aria-label="Readout" style={{ display: 'flex', gap: 12, fontSize: 12 }}>
+      <span>{formatHz(frequency[cursor]!)}</span>
+      {shown.map(({ id, colour, curve }) => {
+        const level = valuesOf(curve, 'Level', view)[cursor]!;
+        const phase = valuesOf(curve, 'Phase', { ...view, isUnwrapped: false })[cursor]!;
+        const coherence = curve.coherence[cursor]!;
+        return (
+          <span key={id} style={{ color: `var(--${colour})` }}>
+            {signedDb(level)} dB {Number.isFinite(phase) ? `${Math.round(phase)}°` : '–'}
+            {Number.isFinite(coherence) ? ` ${coherence.toFixed(2)}` : ''}
+          </span>
+        );
+      })}
+    </output>
+  );
+}

@@ -1,0 +1,52 @@
+import { LiveDesk, type LiveSettings } from '@pebble-hall/core/live';
+import type { SessionAnswer, SessionBlock } from '../ports/rig/rigSession';
+import { handOver, serveJobs } from './serveJobs';
+
+/** A session as it is begun: where blocks come from, at which rate, which inputs they hold. */
+export interface LiveBegin {
+  port: MessagePort;
+  rate: number;
+  inputs: number[];
+  settings: LiveSettings;
+}
+
+let desk: LiveDesk | null = null;
+let open: MessagePort | null = null;
+
+function begin({ port, rate, inputs, settings }: LiveBegin): void {
+  open?.close();
+  open = port;
+  const mine = (desk = new LiveDesk(rate, inputs, settings));
+  port.onmessage = ({ data: { fromFrame, frames, data } }: MessageEvent<SessionBlock>) => {
+    const room = data.length / (inputs.length + 1);
+    const [...channels] = Array.from({ length: inputs.length + 1 }, (_, c) =>
+      data.subarray(c * room, c * room + frames),
+    );
+    const generator = channels.pop()!;
+    mine.take({ fromFrame, channels, generator });
+    mine.track();
+    port.postMessage({ back: data } satisfies SessionAnswer, [data.buffer]);
+  };
+}
+
+const jobs = {
+  begin,
+  change: (settings: LiveSettings) => desk?.change(settings),
+  reset: () => desk?.reset(),
+  pause: (isPaused: boolean) => void (desk && (desk.isPaused = isPaused)),
+  frame: () => desk?.read() ?? null,
+  find: ({ id, band }: { id: string; band?: { from: number; to: number } }) => desk?.find(id, band) ?? null,
+  impulse: ({ id, beforeS, lengthS }: { id: string; beforeS: number; lengthS: number }) => {
+    const impulse = desk?.impulse(id, beforeS);
+    if (!impulse) return null;
+    const samples = impulse.samples.slice(0, Math.round(lengthS * impulse.rate));
+    return handOver({ ...impulse, samples }, [samples]);
+  },
+  end: () => {
+    open?.close();
+    open = null;
+    desk = null;
+  },
+};
+export type LiveJobs = typeof jobs;
+serveJobs(jobs);

@@ -1,0 +1,101 @@
+import Joi from 'joi';
+import { BLOCK_LENGTHS, MOST_MEASUREMENTS } from '../live/index.js';
+import { memoryStamp } from './sweepSchema.js';
+import { byId, channel, id, list, number, position, text, time } from './schemaValues.js';
+
+const reference = Joi.alternatives(Joi.valid('generator'), channel);
+const delayS = number.min(-5).max(5);
+const gainDb = number.min(-120).max(120);
+const blockLength = Joi.valid('merged', ...BLOCK_LENGTHS);
+const levels = Joi.valid('complex', 'power');
+const average = Joi.valid('none', 'power', 'complex', 'coherence');
+const averaging = Joi.alternatives(
+  Joi.object({ kind: Joi.valid('exponential'), seconds: number.min(0.05).max(3600) }),
+  Joi.object({ kind: Joi.valid('for ever') }),
+  Joi.object({ kind: Joi.valid('fixed'), blocks: number.integer().min(1).max(1e6) }),
+);
+const hz = number.min(1).max(100_000);
+const period = number.integer().min(256).max(1 << 19).allow(null);
+
+const generator = Joi.object({
+  signal: Joi.alternatives(
+    Joi.object({ kind: Joi.valid('pink', 'white'), period }),
+    Joi.object({ kind: Joi.valid('band'), fromHz: hz, toHz: hz, period }),
+    Joi.object({ kind: Joi.valid('sine'), hz }),
+    Joi.object({ kind: Joi.valid('multi-tone', 'file') }),
+    Joi.object({ kind: Joi.valid('sweep'), seconds: number.min(0.1).max(60) }),
+  ),
+  levelDbfs: number.min(-120).max(0),
+  loudspeakerIds: list(id, 2),
+  alternateS: number.min(0.2).max(600).allow(null),
+});
+
+export const live = Joi.object({
+  measurements: list(
+    Joi.object({
+      id,
+      name: text,
+      input: channel,
+      reference,
+      delayS,
+      gainDb,
+      inverted: Joi.boolean(),
+      isTracked: Joi.boolean(),
+      calibration: Joi.alternatives(
+        Joi.object({ by: Joi.valid('microphone', 'nothing') }),
+        Joi.object({ by: Joi.valid('file'), id }),
+      ),
+    }),
+    MOST_MEASUREMENTS,
+  ).unique('id'),
+  blockLength,
+  averaging,
+  levels,
+  average,
+  timeReferenceId: id.allow(null),
+  generator,
+  stands: byId(position),
+});
+
+const origin = Joi.object({
+  by: Joi.valid('live'),
+  measurement: text,
+  input: channel,
+  reference,
+  delayS,
+  gainDb,
+  inverted: Joi.boolean(),
+  blockLength,
+  averaging,
+  levels,
+  average,
+  blocks: number.min(0),
+  microphoneId: id.allow(null),
+  calibration: text.allow(null),
+  position: position.allow(null),
+  generator: generator.allow(null),
+  memory: memoryStamp.allow(null),
+  rigName: text,
+  temperatureC: number.min(-60).max(80),
+});
+
+export const keptTraces = list(
+  Joi.object({
+    id,
+    name: text,
+    keptAt: time,
+    note: Joi.string().max(2000).allow(''),
+    folder: text.allow(''),
+    tags: list(text, 50),
+    arrayId: id,
+    origin,
+    view: Joi.object({
+      gainDb,
+      delayS,
+      inverted: Joi.boolean(),
+      isShown: Joi.boolean(),
+      colour: text.allow(null),
+    }),
+  }),
+  20_000,
+).unique('id');
