@@ -20,6 +20,12 @@ const PLACES: [path: string, sees: string, parts: string[], open: (part: string)
   ['/plan', 'What the plan says', ['Drawing', 'Left', 'Table', 'Walls'], partOfPlan],
   ['/rig', 'Parts of the rig', ['Connect', 'Microphones', 'Level', 'Channels', 'Distances'], tab],
   ['/mic-walk', 'What the round says', [], tab],
+  [
+    '/live',
+    'What is heard',
+    ['Transfer function', 'Spectrum'],
+    (part) => user.among('What is measured live', part),
+  ],
   ['/traces', 'Readout', ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'], tab],
   [
     '/correct',

@@ -1,4 +1,4 @@
-import type { LiveFrame, TransferCurve } from '@pebble-hall/core/live';
+import type { LiveFrame, SpectrumReading, TransferCurve } from '@pebble-hall/core/live';
 import {
   freeName,
   type KeptTrace,
@@ -13,7 +13,7 @@ import { liveFrames, liveSession } from './liveSession';
 import { calibrationOf, microphoneOn, standOf } from './liveSettings';
 import { memoryStamp } from './measuring';
 import { notify } from './notify';
-import { rigName } from './theRig';
+import { rigName, splOffsetDb } from './theRig';
 
 /** Stands for what is not known, as sound files hold numbers only. */
 const UNKNOWN = -1;
@@ -74,6 +74,7 @@ export function originOf(
     calibration: calibrationOf(project, measurement)?.name ?? null,
     position: microphone ? standOf(project, microphone.id) : null,
     generator: about.generator,
+    spectrum: null,
     memory: about.memory,
     rigName: rigName(project),
     temperatureC: project.place.temperatureC,
@@ -119,6 +120,7 @@ export async function keepLive(
   const array = packCurve(crypto.randomUUID(), curve, rate);
   const trace: KeptTrace = {
     id: crypto.randomUUID(),
+    kind: 'transfer function',
     name: keptName(project, average ?? origin.measurement, origin),
     keptAt: Date.now(),
     note: '',
@@ -131,5 +133,88 @@ export async function keepLive(
   const isStored = await changeProject(`${trace.name} kept`, (p) => ({ ...p, kept: [...p.kept, trace] }), {
     arrays: [array],
   });
+  return isStored ? trace : null;
+}
+
+/** A spectrum as one array: frequency, then level; what is nothing lies at the lowest level there is. */
+export function packSpectrum(
+  id: string,
+  { frequency, levelDb }: Pick<SpectrumReading, 'frequency' | 'levelDb'>,
+  rate: number,
+): ProjectArray {
+  const n = frequency.length;
+  const samples = new Float32Array(2 * n);
+  samples.set(frequency);
+  samples.set(
+    levelDb.map((v) => (Number.isFinite(v) ? v : NOTHING_DB)),
+    n,
+  );
+  return { id, kind: 'trace', rate, zero: 0, samples };
+}
+const NOTHING_DB = -300;
+
+export function unpackSpectrum({ samples }: Pick<ProjectArray, 'samples'>): {
+  frequency: Float64Array;
+  levelDb: Float64Array;
+} {
+  const n = samples.length >> 1;
+  return {
+    frequency: Float64Array.from(samples.subarray(0, n)),
+    levelDb: Float64Array.from(samples.subarray(n, 2 * n), (v) => (v <= NOTHING_DB ? -Infinity : v)),
+  };
+}
+
+/**
+ * Keeps the spectrum of a measurement's input as it stands.
+ * @param asNoise whether it is the room's own noise, which spectra are held against from now on
+ */
+export async function keepSpectrum(measurementId: string, asNoise: boolean): Promise<KeptTrace | null> {
+  const project = projectNow();
+  const { frame } = liveFrames.getState();
+  const measurement = project.live.measurements.find((m) => m.id === measurementId);
+  const found = frame?.spectra.find((s) => s.input === measurement?.input);
+  if (!measurement || !found || !Number.isFinite(found.reading.overallDb)) {
+    notify('There is no spectrum to keep yet: start the session, and wait a moment.');
+    return null;
+  }
+  const { isPlaying, rate } = liveSession.getState();
+  const memory = await memoryStamp().catch(() => null);
+  const { noiseId: _, ...made } = project.live.spectrum;
+  const now = frame!.measured.find((m) => m.id === measurementId);
+  const origin: LiveOrigin = {
+    ...originOf(
+      project,
+      measurementId,
+      { delayS: now?.delayS ?? 0, blocks: 0 },
+      { memory, generator: isPlaying ? project.live.generator : null, isAverage: false },
+    )!,
+    spectrum: { ...made, splOffsetDb: splOffsetDb(project) },
+  };
+  const array = packSpectrum(crypto.randomUUID(), found.reading, rate);
+  const trace: KeptTrace = {
+    id: crypto.randomUUID(),
+    kind: 'spectrum',
+    name: keptName(
+      project,
+      asNoise ? `Room noise, ${measurement.name}` : `${measurement.name}, spectrum`,
+      origin,
+    ),
+    keptAt: Date.now(),
+    note: '',
+    folder: '',
+    tags: [],
+    arrayId: array.id,
+    origin,
+    view: { gainDb: 0, delayS: 0, inverted: false, isShown: true, colour: null },
+  };
+  const isStored = await changeProject(
+    `${trace.name} kept`,
+    (p) => ({
+      ...p,
+      kept: [...p.kept, trace],
+      live: asNoise ? { ...p.live, spectrum: { ...p.live.spectrum, noiseId: trace.id } } : p.live,
+    }),
+    { arrays: [array] },
+  );
   return isStored ? trace : null;
 }

@@ -48,6 +48,24 @@ const GLANCE_MS = 500;
 let session: RigSession | null = null;
 let stop: (() => void) | null = null;
 let watchers = 0;
+let spectra = 0;
+
+/** Spectra are made until the returned function is called; what was averaged of them goes on when one steps away and back. */
+export function watchSpectra(): () => void {
+  spectra++;
+  tellDesk(projectNow());
+  return () => {
+    spectra--;
+    // a step to another page of Live comes back at once: only then it is told
+    setTimeout(() => spectra === 0 && liveSession.getState().status === 'on' && tellDesk(projectNow()), 1000);
+  };
+}
+
+function tellDesk(project: Project): void {
+  const { status, rate } = liveSession.getState();
+  if (status !== 'on') return;
+  void runJob('live.change', deskSettings(project, rate, spectra > 0)).catch(() => {});
+}
 
 /** Frames come quickly until the returned function is called. */
 export function watchLive(): () => void {
@@ -95,7 +113,12 @@ async function run(signal: AbortSignal): Promise<void> {
   try {
     await runJob(
       'live.begin',
-      { port: port2, rate, inputs: inputs.map((i) => i.number), settings: deskSettings(project, rate) },
+      {
+        port: port2,
+        rate,
+        inputs: inputs.map((i) => i.number),
+        settings: deskSettings(project, rate, spectra > 0),
+      },
       { transfer: [port2] },
     );
     liveSession.setState({ status: 'on', rate, inputs });
@@ -139,9 +162,7 @@ function follow(project: Project): () => void {
     const now = state.project;
     const was = before;
     before = now;
-    const { rate } = liveSession.getState();
-    if (now.live !== was.live || now.rig !== was.rig || now.calibrations !== was.calibrations)
-      void runJob('live.change', deskSettings(now, rate)).catch(() => {});
+    if (now.live !== was.live || now.rig !== was.rig || now.calibrations !== was.calibrations) tellDesk(now);
     if (now.rig !== was.rig || now.place !== was.place || now.live.stands !== was.live.stands) standUp(now);
     if (now.place !== was.place) session?.refresh();
     if (!isEqual(now.live.generator, was.live.generator) || now.place !== was.place) play();

@@ -1,4 +1,9 @@
-import { liveGrid, type GeneratorSignal, type LiveSettings } from '@pebble-hall/core/live';
+import {
+  liveGrid,
+  type GeneratorSignal,
+  type LiveSettings,
+  type SpectrumSettings,
+} from '@pebble-hall/core/live';
 import type {
   Calibration,
   LiveRecord,
@@ -40,8 +45,14 @@ export function standOf(
   return live.stands[microphoneId] ?? spot.position;
 }
 
-/** What the desk is told of a project's session. */
-export function deskSettings(project: Project, rate: number): LiveSettings {
+const spectrumSettings = ({ spectrum: { bands, weighting, seconds } }: LiveRecord): SpectrumSettings => ({
+  bands,
+  weighting,
+  averaging: seconds === null ? { kind: 'for ever' } : { kind: 'exponential', seconds },
+});
+
+/** What the desk is told of a project's session. @param withSpectra whether somebody looks at spectra */
+export function deskSettings(project: Project, rate: number, withSpectra: boolean): LiveSettings {
   const { measurements, blockLength, averaging, levels, average } = project.live;
   const grid = liveGrid(rate);
   return {
@@ -58,6 +69,7 @@ export function deskSettings(project: Project, rate: number): LiveSettings {
     levels,
     average,
     soundInput: microphoneOf(project).input,
+    spectrum: withSpectra ? spectrumSettings(project.live) : null,
   };
 }
 

@@ -29,6 +29,9 @@ function silenceHere(): void {
   else controller?.abort();
 }
 
+/** Ends what is under way in this tab, whether it sounds or not. */
+export const stopRunning = (): void => running.getState().controller?.abort();
+
 /** Tells whether what is under way can be heard now. */
 export const setSounds = (sounds: boolean): void => running.setState({ sounds });
 

@@ -17,6 +17,7 @@ import { fileName } from '../words/fileName';
 import { NewProjectDialog } from './NewProjectDialog';
 import { ProjectsDialog } from './ProjectsDialog';
 import { JobPills } from './JobPills';
+import { LivePill } from './LivePill';
 import { stepTo } from './navigation';
 import { ChainPill } from './ChainPill';
 import { saveFile } from '../services/saveFile';
@@ -93,6 +94,7 @@ export function FrameHeader({
       </span>
       <span style={{ flex: 1 }} />
       <JobPills />
+      <LivePill />
       <ChainPill
         processor={project.processor}
         listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null}

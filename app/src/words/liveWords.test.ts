@@ -30,6 +30,8 @@ const frame = (measured: MeasuredNow[], lostSamples = 0): LiveFrame => ({
   inputs: [],
   sound: null,
   measured,
+  spectra: [],
+  octaves: null,
   average: null,
 });
 const say = (measured: MeasuredNow[], names: string[], lost = 0) =>

@@ -1,3 +1,4 @@
+import { describeNoise } from '@pebble-hall/core/commissioning';
 import { LiveDesk, type LiveSettings } from '@pebble-hall/core/live';
 import type { SessionAnswer, SessionBlock } from '../ports/rig/rigSession';
 import { handOver, serveJobs } from './serveJobs';
@@ -9,6 +10,9 @@ export interface LiveBegin {
   inputs: number[];
   settings: LiveSettings;
 }
+
+/** So long is listened for hum. */
+const TRAITS_S = 5;
 
 let desk: LiveDesk | null = null;
 let open: MessagePort | null = null;
@@ -36,6 +40,11 @@ const jobs = {
   pause: (isPaused: boolean) => void (desk && (desk.isPaused = isPaused)),
   frame: () => desk?.read() ?? null,
   find: ({ id, band }: { id: string; band?: { from: number; to: number } }) => desk?.find(id, band) ?? null,
+  /** what stands out of the last seconds of an input */
+  traits: ({ input, rate }: { input: number; rate: number }) => {
+    const heard = desk?.heardOf(input, TRAITS_S);
+    return heard && heard.length >= 2 * rate ? describeNoise(heard, rate) : null;
+  },
   impulse: ({ id, beforeS, lengthS }: { id: string; beforeS: number; lengthS: number }) => {
     const impulse = desk?.impulse(id, beforeS);
     if (!impulse) return null;

@@ -34,3 +34,18 @@ export { InputMeter, type InputLevel } from './inputMeter.js';
 export { History } from './history.js';
 export { generatorSource, type GeneratorSignal, type GeneratorSource } from './generatorSource.js';
 export { GeneratorPlayer, type GeneratorOrder } from './generatorPlayer.js';
+export {
+  SpectrumAnalyser,
+  type SpectrumBands,
+  type SpectrumReading,
+  type SpectrumSettings,
+} from './spectrumAnalyser.js';
+export { powerInBands } from './powerBands.js';
+export {
+  lessNoise,
+  noiseCriterion,
+  noiseRating,
+  RATED_OCTAVES,
+  type LessNoise,
+  type NoiseRating,
+} from './noiseCriteria.js';

@@ -33,6 +33,7 @@ const settings = (change: Partial<LiveSettings> = {}): LiveSettings => ({
   levels: 'complex',
   average: 'none',
   soundInput: null,
+  spectrum: null,
   ...change,
 });
 
@@ -206,6 +207,22 @@ describe('a session', () => {
     expect(desk.read().sound!.Z.slowDb).toBeCloseTo(-20, 0);
     desk.change(settings());
     expect(desk.read().sound).toBeNull();
+  });
+
+  it('analyses what is measured as spectra, where they are wanted', () => {
+    const spectrum = { bands: 3, weighting: 'Z', averaging: { kind: 'for ever' } } as const;
+    const desk = new LiveDesk(RATE, [1, 2], settings({ spectrum, soundInput: 2 }));
+    stream(desk, [source, source], 0, 4);
+    const { spectra, octaves } = desk.read();
+    expect(spectra.map((s) => s.input)).toEqual([1]);
+    expect(spectra[0]!.reading.overallDb).toBeCloseTo(-20, 0);
+    expect(octaves!.frequency).toHaveLength(10);
+    desk.reset();
+    expect(desk.read().spectra[0]!.reading.overallDb).toBe(-Infinity);
+    expect(desk.heardOf(2, 1)).toHaveLength(RATE);
+    expect(desk.heardOf(9, 1)).toBeNull();
+    desk.change(settings());
+    expect(desk.read()).toMatchObject({ spectra: [], octaves: null });
   });
 
   it('refuses a ninth measurement', () => {

@@ -8,6 +8,7 @@ import { History } from './history.js';
 import { InputMeter, type InputLevel } from './inputMeter.js';
 import { MOST_MEASUREMENTS, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
 import { MeasurementStream, type MeasurementState } from './measurementStream.js';
+import { SpectrumAnalyser, type SpectrumReading } from './spectrumAnalyser.js';
 import type { TransferCurve } from './transferFunction.js';
 
 /** What the rig brings: a block of every input, and what the generator played meanwhile. */
@@ -46,6 +47,10 @@ export interface LiveFrame {
   /** by each weighting, dB re full scale; null where no input is metered */
   sound: Record<Weighting, WeightedReading> | null;
   measured: MeasuredNow[];
+  /** of the inputs that are measured, where they are wanted */
+  spectra: { input: number; reading: SpectrumReading }[];
+  /** of the metered input in octaves, not weighted; null where no spectra are wanted */
+  octaves: SpectrumReading | null;
   /** of all that are good; null where none is wanted, or there is nothing */
   average: TransferCurve | null;
 }
@@ -76,6 +81,8 @@ export class LiveDesk {
   private streams = new Map<string, MeasurementStream>();
   private meters: InputMeter[];
   private history: History;
+  private spectra = new Map<number, SpectrumAnalyser>();
+  private octaves: SpectrumAnalyser | null = null;
   private sound: { input: number; meter: SoundLevelMeter } | null = null;
   private heard = 0;
   private lost = 0;
@@ -125,12 +132,28 @@ export class LiveDesk {
         streams.set(measurement.id, stream);
       } else streams.set(measurement.id, new MeasurementStream(measurement, settings, this.rate, this.grid));
     }
+    this.changeSpectra(before, settings);
     this.streams = streams;
     this.settings = settings;
     const { soundInput } = settings;
     if (soundInput === null) this.sound = null;
     else if (this.sound?.input !== soundInput)
       this.sound = { input: soundInput, meter: new SoundLevelMeter(this.rate) };
+  }
+
+  private changeSpectra(before: LiveSettings, { spectrum, measurements, soundInput }: LiveSettings): void {
+    const same = JSON.stringify(before.spectrum) === JSON.stringify(spectrum);
+    const old = same ? this.spectra : new Map<number, SpectrumAnalyser>();
+    this.spectra = new Map();
+    if (!spectrum) {
+      this.octaves = null;
+      return;
+    }
+    for (const { input } of measurements)
+      this.spectra.set(input, old.get(input) ?? new SpectrumAnalyser(this.rate, spectrum));
+    if (soundInput === null) this.octaves = null;
+    else if (!same || !this.octaves || before.soundInput !== soundInput)
+      this.octaves = new SpectrumAnalyser(this.rate, { ...spectrum, bands: 1, weighting: 'Z' });
   }
 
   take({ fromFrame, channels, generator }: LiveBlock): void {
@@ -142,6 +165,11 @@ export class LiveDesk {
     const heard = this.sound && channels[this.inputs.indexOf(this.sound.input)];
     if (heard?.every(Number.isFinite)) this.sound!.meter.process(heard);
     if (this.isPaused) return;
+    for (const [input, analyser] of this.spectra) {
+      const samples = channels[this.inputs.indexOf(input)];
+      if (samples) analyser.process(samples);
+    }
+    if (heard) this.octaves?.process(heard);
     this.history.push(fromFrame, [...channels, generator]);
     for (const measurement of this.settings.measurements) {
       const [x, y] = [this.channelOf(measurement.reference), this.channelOf(measurement.input)];
@@ -164,6 +192,8 @@ export class LiveDesk {
   /** Forgets what was averaged; what streams goes on. */
   reset(): void {
     for (const stream of this.streams.values()) stream.reset();
+    for (const analyser of this.spectra.values()) analyser.reset();
+    this.octaves?.reset();
   }
 
   read(): LiveFrame {
@@ -188,8 +218,16 @@ export class LiveDesk {
       inputs: this.meters.map((m) => m.read()),
       sound: this.sound && readingsOf(this.sound.meter),
       measured,
+      spectra: [...this.spectra].map(([input, analyser]) => ({ input, reading: analyser.read() })),
+      octaves: this.octaves?.read() ?? null,
       average: average === 'none' || curves.length === 0 ? null : averageCurves(curves, average),
     };
+  }
+
+  /** The last seconds of an input, so that it can be told what stands out of them; null for one that does not stream. */
+  heardOf(input: number, seconds: number): Float32Array | null {
+    const channel = this.channelOf(input);
+    return channel < 0 ? null : this.history.last(channel, Math.round(seconds * this.rate));
   }
 
   /** @returns null where the measurement has nothing that could be trusted, or is none */

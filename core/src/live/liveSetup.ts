@@ -1,4 +1,5 @@
 import type { Averaging } from './crossSpectra.js';
+import type { SpectrumSettings } from './spectrumAnalyser.js';
 
 /** A measured input against a reference; `generator` is what the generator plays, before it goes anywhere. */
 export interface LiveMeasurement {
@@ -38,6 +39,8 @@ export interface LiveSettings {
   average: Averaged;
   /** input whose sound pressure is metered; null for none */
   soundInput: number | null;
+  /** how the inputs of the measurements are analysed as spectra; null for not at all */
+  spectrum: SpectrumSettings | null;
 }
 
 /** Merged: lengths at 48 kHz, and where each shorter one has taken over, Hz. */

@@ -55,6 +55,7 @@ export {
   type LiveOrigin,
   type LiveRecord,
   type PlannedMeasurement,
+  type SpectrumChoice,
   type TraceView,
 } from './live.js';
 export { conditionsNow } from './conditions.js';

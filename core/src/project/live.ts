@@ -1,5 +1,13 @@
 import type { Point } from '../geometry/index.js';
-import type { Averaged, Averaging, BlockLength, GeneratorSignal, LiveMeasurement } from '../live/index.js';
+import type {
+  Averaged,
+  Averaging,
+  BlockLength,
+  GeneratorSignal,
+  LiveMeasurement,
+  SpectrumBands,
+} from '../live/index.js';
+import type { Weighting } from '../level/index.js';
 import type { MemoryStamp } from './sweeps.js';
 
 /** Which file corrects what is measured: that of the microphone on the input, none, or one by its id. */
@@ -22,6 +30,16 @@ export interface GeneratorChoice {
   alternateS: number | null;
 }
 
+/** How spectra are made in a session. */
+export interface SpectrumChoice {
+  bands: SpectrumBands;
+  weighting: Weighting;
+  /** averaged over the last seconds; null for all since it was restarted */
+  seconds: number | null;
+  /** the kept spectrum that is the room's own noise; null for none */
+  noiseId: string | null;
+}
+
 /** How live sessions of a project are set up. */
 export interface LiveRecord {
   measurements: PlannedMeasurement[];
@@ -32,6 +50,7 @@ export interface LiveRecord {
   /** the measurement whose delay is time zero for all; null for each its own */
   timeReferenceId: string | null;
   generator: GeneratorChoice;
+  spectrum: SpectrumChoice;
   /** where microphones stand in a session, by their ids; the others at the spots in their order */
   stands: Record<string, Point>;
 }
@@ -59,6 +78,8 @@ export interface LiveOrigin {
   position: Point | null;
   /** what was played; null for programme from elsewhere */
   generator: GeneratorChoice | null;
+  /** of a spectrum: how it was made, and what was added to it for sound pressure levels, where that was known */
+  spectrum: (Omit<SpectrumChoice, 'noiseId'> & { splOffsetDb: number | null }) | null;
   memory: MemoryStamp | null;
   rigName: string;
   temperatureC: number;
@@ -74,15 +95,16 @@ export interface TraceView {
   colour: string | null;
 }
 
-/** A trace that was kept: a transfer function with its coherence. */
+/** A trace that was kept: a transfer function with its coherence, or a spectrum. */
 export interface KeptTrace {
   id: string;
+  kind: 'transfer function' | 'spectrum';
   name: string;
   keptAt: number;
   note: string;
   folder: string;
   tags: string[];
-  /** frequency, re, im and coherence one after the other, all as long */
+  /** frequency, re, im and coherence one after the other, all as long; of a spectrum frequency and level, dB re full scale */
   arrayId: string;
   origin: LiveOrigin;
   view: TraceView;
@@ -115,6 +137,7 @@ export function newLive(loudspeakerIds: string[], loopbackInput: number | null):
       loudspeakerIds: loudspeakerIds.slice(0, 1),
       alternateS: null,
     },
+    spectrum: { bands: 3, weighting: 'Z', seconds: 4, noiseId: null },
     stands: {},
   };
 }

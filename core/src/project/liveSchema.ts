@@ -15,7 +15,11 @@ const averaging = Joi.alternatives(
   Joi.object({ kind: Joi.valid('fixed'), blocks: number.integer().min(1).max(1e6) }),
 );
 const hz = number.min(1).max(100_000);
-const period = number.integer().min(256).max(1 << 19).allow(null);
+const period = number
+  .integer()
+  .min(256)
+  .max(1 << 19)
+  .allow(null);
 
 const generator = Joi.object({
   signal: Joi.alternatives(
@@ -29,6 +33,10 @@ const generator = Joi.object({
   loudspeakerIds: list(id, 2),
   alternateS: number.min(0.2).max(600).allow(null),
 });
+
+const bands = Joi.valid(1, 3, 6, 12, 24, 48, 'narrow');
+const weighting = Joi.valid('A', 'C', 'Z');
+const seconds = number.min(0.05).max(3600).allow(null);
 
 export const live = Joi.object({
   measurements: list(
@@ -54,6 +62,7 @@ export const live = Joi.object({
   average,
   timeReferenceId: id.allow(null),
   generator,
+  spectrum: Joi.object({ bands, weighting, seconds, noiseId: id.allow(null) }),
   stands: byId(position),
 });
 
@@ -74,6 +83,7 @@ const origin = Joi.object({
   calibration: text.allow(null),
   position: position.allow(null),
   generator: generator.allow(null),
+  spectrum: Joi.object({ bands, weighting, seconds, splOffsetDb: number.allow(null) }).allow(null),
   memory: memoryStamp.allow(null),
   rigName: text,
   temperatureC: number.min(-60).max(80),
@@ -82,6 +92,7 @@ const origin = Joi.object({
 export const keptTraces = list(
   Joi.object({
     id,
+    kind: Joi.valid('transfer function', 'spectrum'),
     name: text,
     keptAt: time,
     note: Joi.string().max(2000).allow(''),

@@ -129,7 +129,12 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
     return {
       problem: `${stray ? `sweep ${stray.id}` : 'the project'} names a round that is not in the project`,
     };
-  const { measurements, timeReferenceId } = project.live;
+  const { measurements, timeReferenceId, spectrum } = project.live;
+  if (
+    spectrum.noiseId !== null &&
+    !project.kept.some((k) => k.id === spectrum.noiseId && k.kind === 'spectrum')
+  )
+    return { problem: 'the room noise of the live session is no spectrum that was kept' };
   if (timeReferenceId !== null && !measurements.some((m) => m.id === timeReferenceId))
     return { problem: 'the time reference of the live session is none of its measurements' };
   const { microphones, microphoneId, alongIds, pairs } = project.rig;

@@ -60,6 +60,7 @@ function deskFor(measurements: LiveMeasurement[], { channels, generator }: Retur
     levels: 'complex',
     average: 'none',
     soundInput: null,
+    spectrum: null,
   });
   desk.take({ fromFrame: 0, channels, generator });
   return desk;

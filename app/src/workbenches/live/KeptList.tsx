@@ -35,7 +35,7 @@ export function KeptList({ project, most }: { project: Project; most: number }) 
             }}
           />
           <span className="mono" style={{ fontSize: 12 }}>
-            {new Date(k.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+            {new Date(k.keptAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })}
           </span>
         </div>
       ))}

@@ -1,23 +1,29 @@
-import { Button, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { Note } from '../../parts/Note';
 import { figureOf } from './soundFigures';
-import { keepLive } from '../../services/keepTrace';
+import { keepLive, keepSpectrum } from '../../services/keepTrace';
 import { liveSession, pauseLive, resetLive, startLive, stopLive } from '../../services/liveSession';
-import { rigName, splOffsetDb } from '../../services/theRig';
+import { microphoneOf, rigName, splOffsetDb } from '../../services/theRig';
+import { spectrumSentences } from '../../words/spectrumWords';
 import { liveSentences } from '../../words/liveWords';
 import { AverageCard } from './AverageCard';
 import { DelayCard } from './DelayCard';
 import { GeneratorCard } from './GeneratorCard';
 import { KeptList } from './KeptList';
 import { AVERAGE } from './liveCurves';
-import { useLiveView } from './liveView';
+import { PAGES, useLiveView, type LivePage } from './liveView';
 import { MeasurementCard } from './MeasurementCard';
 import { MeasurementList } from './MeasurementList';
+import { SpectrumCards } from './SpectrumCards';
+import { readingOf } from './spectrumCurves';
+import { SpectrumView } from './SpectrumView';
 import { TransferView } from './TransferView';
+import { useKeptNoise } from './useKeptNoise';
 import { useKeys } from './useKeys';
+import { useTraits } from './useTraits';
 import { useKeepEvery } from './useKeepEvery';
 import { useLiveFrame } from './useLiveFrame';
 
@@ -37,7 +43,10 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const frame = useLiveFrame();
   const slow = useLiveFrame(SAY_MS);
   const isOn = status === 'on';
-  const keep = () => keepLive(selected, live.average === 'none' ? null : 'Average');
+  const keep = () =>
+    view.page === 'Spectrum'
+      ? keepSpectrum(selected, false)
+      : keepLive(selected, live.average === 'none' ? null : 'Average');
   useKeepEvery(isOn && !isPaused ? view.keepEveryS : null, keep);
   useKeys({
     k: () => void keep(),
@@ -49,14 +58,38 @@ export default function LiveWorkbench({ project }: { project: Project }) {
     const known = view.hidden.filter((id) => id === AVERAGE || live.measurements.some((m) => m.id === id));
     if (known.length < view.hidden.length) setView({ hidden: known });
   }, [view.hidden, live.measurements, setView]);
-  const said = useMemo(
-    () => (slow && isOn ? liveSentences(slow, live, project.rig, rate).slice(0, MOST_SENTENCES) : []),
-    [slow, isOn, live, project.rig, rate],
-  );
   const offset = splOffsetDb(project);
+  const noiseDb = useKeptNoise(project);
+  const traits = useTraits(measurement.input);
+  const isSpectrum = view.page === 'Spectrum';
+  const said = useMemo(() => {
+    if (!slow || !isOn) return [];
+    const reading = isSpectrum ? readingOf(slow, live, selected) : null;
+    const found = isSpectrum
+      ? reading
+        ? spectrumSentences({
+            name: measurement.name,
+            reading,
+            noiseDb,
+            weighting: live.spectrum.weighting,
+            splOffsetDb: offset,
+            octaves: measurement.input === microphoneOf(project).input ? slow.octaves : null,
+            traits,
+          })
+        : []
+      : liveSentences(slow, live, project.rig, rate);
+    return found.slice(0, MOST_SENTENCES);
+  }, [slow, isOn, isSpectrum, live, selected, measurement, noiseDb, offset, traits, project, rate]);
   return (
     <div className="work" style={{ gridTemplateRows: '36px minmax(0, 1fr) auto', height: '100%' }}>
       <div className="chips">
+        <SegmentedControl
+          size="xs"
+          aria-label="What is measured live"
+          data={[...PAGES]}
+          value={view.page}
+          onChange={(page) => setView({ page: page as LivePage })}
+        />
         {isOn ? (
           <Button size="compact-md" variant="default" onClick={stopLive}>
             Stop the session
@@ -70,9 +103,11 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           size="compact-md"
           disabled={!frame}
           onClick={() => void keep()}
-          title="Keep the trace as it stands (K)"
+          aria-label="Keep"
+          title="Keep the trace as it stands"
+          rightSection={<Key>K</Key>}
         >
-          Keep&nbsp;<kbd className="mono">K</kbd>
+          Keep
         </Button>
         <NativeSelect
           size="xs"
@@ -103,11 +138,20 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           variant="default"
           disabled={!isOn}
           onClick={() => void pauseLive(!isPaused)}
+          aria-label={isPaused ? 'Go on' : 'Pause'}
+          rightSection={<Key>P</Key>}
         >
-          {isPaused ? 'Go on' : 'Pause'}&nbsp;<kbd className="mono">P</kbd>
+          {isPaused ? 'Go on' : 'Pause'}
         </Button>
-        <Button size="compact-md" variant="default" disabled={!isOn} onClick={() => void resetLive()}>
-          Restart&nbsp;<kbd className="mono">R</kbd>
+        <Button
+          size="compact-md"
+          variant="default"
+          disabled={!isOn}
+          onClick={() => void resetLive()}
+          aria-label="Restart"
+          rightSection={<Key>R</Key>}
+        >
+          Restart
         </Button>
       </div>
       <div
@@ -118,7 +162,17 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           minHeight: 0,
         }}
       >
-        <TransferView project={project} selected={selected} view={view} onView={setView} />
+        {isSpectrum ? (
+          <SpectrumView
+            project={project}
+            selected={selected}
+            view={view}
+            noiseDb={noiseDb}
+            splOffsetDb={offset}
+          />
+        ) : (
+          <TransferView project={project} selected={selected} view={view} onView={setView} />
+        )}
         <aside className="notes" aria-label="What is heard">
           <MeasurementList
             project={project}
@@ -147,12 +201,31 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           <KeptList project={project} most={3} />
         </aside>
       </div>
-      <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
-        <GeneratorCard project={project} />
-        <MeasurementCard project={project} measurement={measurement} />
-        <DelayCard project={project} measurement={measurement} view={view} onView={setView} />
-        <AverageCard project={project} />
-      </div>
+      {isSpectrum ? (
+        <div className="shore" style={{ gridTemplateColumns: '1.05fr 1fr 1.1fr 1.1fr' }}>
+          <GeneratorCard project={project} />
+          <MeasurementCard project={project} measurement={measurement} />
+          <SpectrumCards
+            project={project}
+            selected={selected}
+            view={view}
+            onView={setView}
+            hasNoise={noiseDb !== null}
+          />
+        </div>
+      ) : (
+        <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
+          <GeneratorCard project={project} />
+          <MeasurementCard project={project} measurement={measurement} />
+          <DelayCard project={project} measurement={measurement} view={view} onView={setView} />
+          <AverageCard project={project} />
+        </div>
+      )}
     </div>
   );
 }
+
+/** A key that does the same; drawn, so that it is no part of the button's name. */
+const Key = ({ children }: { children: string }) => (
+  <span className="key mono" aria-hidden="true" data-key={children} />
+);

@@ -1,5 +1,6 @@
-import { Button, NativeSelect, Switch } from '@mantine/core';
+import { ActionIcon, NativeSelect, Switch } from '@mantine/core';
 import type { LiveCalibration, PlannedMeasurement, Project } from '@pebble-hall/core/project';
+import { IconTrash } from '@tabler/icons-react';
 import { useStore } from 'zustand';
 import { NumberField } from '../../parts/NumberField';
 import { liveSession } from '../../services/liveSession';
@@ -101,9 +102,11 @@ export function MeasurementCard({
           checked={inverted}
           onChange={(e) => set('polarity of a measurement', { inverted: e.currentTarget.checked })}
         />
-        <Button
-          size="compact-xs"
+        <ActionIcon
+          size="md"
           variant="default"
+          aria-label={`Remove ${measurement.name}`}
+          title="Remove this measurement"
           disabled={project.live.measurements.length < 2}
           onClick={() =>
             void changeLive(`${measurement.name} removed`, (live) => ({
@@ -113,8 +116,8 @@ export function MeasurementCard({
             }))
           }
         >
-          Remove
-        </Button>
+          <IconTrash size={16} />
+        </ActionIcon>
       </div>
     </section>
   );

@@ -78,7 +78,13 @@ export function TransferView({ project, selected, view, onView }: Props) {
   return (
     <div
       className="plot"
-      style={{ display: 'grid', gridTemplateRows: lower === 'Place' ? 'minmax(0, 0.6fr) 30px minmax(0, 1fr)' : 'minmax(0, 1.25fr) 30px minmax(0, 1fr)' }}
+      style={{
+        display: 'grid',
+        gridTemplateRows:
+          lower === 'Place'
+            ? 'minmax(0, 0.6fr) 30px minmax(0, 1fr)'
+            : 'minmax(0, 1.25fr) 30px minmax(0, 1fr)',
+      }}
     >
       <LivePlot
         label="Level of the transfer functions"

@@ -5,9 +5,20 @@ import { useCallback, useState } from 'react';
 export const LOWER = ['Phase', 'Group delay', 'Coherence', 'Impulse', 'Place'] as const;
 export type Lower = (typeof LOWER)[number];
 
+export const PAGES = ['Transfer function', 'Spectrum'] as const;
+export type LivePage = (typeof PAGES)[number];
+
+/** What is drawn beside the average of a spectrum. */
+export const OVERLAYS = ['max', 'min', 'L10 to L90', 'target'] as const;
+export type Overlay = (typeof OVERLAYS)[number];
+
 /** How live curves are looked at: nothing of it changes what is measured. */
 export interface LiveView {
+  page: LivePage;
   lower: Lower;
+  overlays: Overlay[];
+  /** whether the room's own noise is taken off the spectrum */
+  lessNoise: boolean;
   /** octave fraction */
   smoothing: 3 | 6 | 12 | 24 | 48;
   isUnwrapped: boolean;
@@ -25,7 +36,10 @@ export interface LiveView {
 }
 
 const START: LiveView = {
+  page: 'Transfer function',
   lower: 'Phase',
+  overlays: [],
+  lessNoise: false,
   smoothing: 12,
   isUnwrapped: false,
   turnDeg: 0,
@@ -41,7 +55,12 @@ function kept(projectId: string): LiveView {
   try {
     const found = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, Partial<LiveView>>;
     const view = { ...START, ...found[projectId] };
-    return { ...view, lower: LOWER.includes(view.lower) ? view.lower : 'Phase', keepEveryS: null };
+    return {
+      ...view,
+      page: PAGES.includes(view.page) ? view.page : PAGES[0],
+      lower: LOWER.includes(view.lower) ? view.lower : 'Phase',
+      keepEveryS: null,
+    };
   } catch {
     return START;
   }

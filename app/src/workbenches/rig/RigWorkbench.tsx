@@ -2,7 +2,7 @@ import { Button, Progress } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useStore } from 'zustand';
-import { running, silence } from '../../services/running';
+import { running, stopRunning } from '../../services/running';
 import { clearProblem } from '../../services/notify';
 import { rigName } from '../../services/theRig';
 import { changeProject } from '../../services/changeProject';
@@ -64,7 +64,7 @@ export default function RigWorkbench({ project }: { project: Project }) {
             >
               {busy}
             </span>
-            <Button size="compact-md" variant="default" style={{ flexShrink: 0 }} onClick={silence}>
+            <Button size="compact-md" variant="default" style={{ flexShrink: 0 }} onClick={stopRunning}>
               Cancel
             </Button>
           </>

@@ -1,0 +1,140 @@
+import { NET_LOFT_PLACE } from '@pebble-hall/stand-ins/rig';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+
+const user = aUser();
+
+const figure = async (label: string, text: RegExp): Promise<number> =>
+  Number((await user.reads(label, text))[1]!.replace('\u2212', '-'));
+const play = async () => {
+  const generator = '//input[@aria-label="Play the generator"]';
+  await user.until('a session', async () => (await user.find(generator)).isEnabled());
+  await user.click(`//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]`);
+};
+const delayOf = (name: string) => figure(`Delay of ${name}`, /^(-?[\d.]+) ms/);
+/** So many times a plot was drawn. */
+const redraws = async (label: string) =>
+  Number(
+    await user.driver.executeScript(
+      'return document.querySelector(`[aria-label="${arguments[0]}"] canvas`)?.dataset.redraws ?? 0',
+      label,
+    ),
+  );
+
+describe('a live session', () => {
+  it('measures a loudspeaker: when it is heard, whether that holds, and keeps it', async () => {
+    await user.visit('/live');
+    await user.press('Start the session');
+    await play();
+    await user.reads('What is heard', /Microphone is [\d.]+ ms after the loopback/);
+    await user.press('Find');
+    await user.reads('What is heard', /Microphone is [\d.]+ ms after the loopback and holds still/);
+    // as long as sound takes from the left loudspeaker to the home spot, and the processor takes 1.25 ms
+    const left = NET_LOFT_PLACE.loudspeakers.find((l) => l.output === 1)!.position;
+    const home = { x: 3.6, y: 1.72, z: 1.14 };
+    const metres = Math.hypot(left.x - home.x, left.y - home.y, left.z - home.z);
+    const delay = await delayOf('Microphone');
+    expect(Math.abs(delay - 1.25 - (1000 * metres) / 343.2)).toBeLessThan(0.6);
+    await user.press('Keep');
+    await user.reads('Kept traces', /1 in Traces/);
+    // by key too; a name is typed over in place
+    await user.click('//h2[contains(., "What is heard")]');
+    await user.driver.actions().sendKeys('k').perform();
+    await user.reads('Kept traces', /2 in Traces/);
+  });
+
+  it('goes on while one steps to another workbench and back, and Silence ends only the sound', async () => {
+    await user.click('//nav//a[contains(., "Plan")]');
+    await user.sees('Live session: playing');
+    await user.click('//nav//a[contains(., "Live")]');
+    const before = await redraws('Level of the transfer functions');
+    await user.until(
+      'curves that move',
+      async () => (await redraws('Level of the transfer functions')) > before + 10,
+    );
+    await user.press('Silence');
+    await user.sees('Live session: listening');
+    await user.reads('Generator', /silent/);
+    await user.press('Stop the session');
+    await user.press('Start the session');
+  });
+
+  it('follows a microphone that is carried through the place', async () => {
+    await play();
+    await user.tick('Follow it');
+    await user.press('Find');
+    const before = await delayOf('Microphone');
+    await user.among('Below the level', 'Place');
+    const microphone = await user.find('//*[@role="button"][contains(@aria-label, "Siskin")]');
+    await user.driver
+      .actions()
+      .move({ origin: microphone })
+      .press()
+      .move({ origin: microphone, x: -30, y: 0 })
+      .move({ origin: microphone, x: -60, y: 0 })
+      .release()
+      .perform();
+    await user.until('another delay', async () => Math.abs((await delayOf('Microphone')) - before) > 0.5);
+    await user.press('Undo: microphone moved');
+    await user.until(
+      'the delay of before',
+      async () => Math.abs((await delayOf('Microphone')) - before) < 0.3,
+    );
+    await user.tick('Follow it');
+  });
+
+  it('a second measurement, against the generator; their average; a delay by hand in metres', async () => {
+    await user.press('Add');
+    await user.choose('Reference', 'the generator');
+    await user.choose('Unit of delays', 'm');
+    await user.type('Delay taken off', '3.5');
+    await user.reads('Measurements', /3\.50 m/);
+    await user.choose('Unit of delays', 'ms');
+    await user.press('Find');
+    // the same microphone: later by what the interface takes, 574.37 samples
+    const first = await delayOf('Microphone');
+    await user.until(
+      'the delay that the interface adds',
+      async () => Math.abs((await delayOf('Microphone 2')) - first - 574.37 / 48) < 0.1,
+    );
+    await user.choose('Average of all', 'by power');
+    await user.press('Keep');
+    await user.reads('Kept traces', /3 in Traces/);
+    const name = await user.driver.executeScript<string>(
+      'return document.querySelector(\'[aria-label="Kept traces"] input\').value',
+    );
+    expect(name).toMatch(/^Average/);
+    await user.press('Remove Microphone 2');
+  });
+
+  it('a spectrum in a noisy place, with and without its noise', async () => {
+    await play();
+    await user.among('Below the level', 'Place');
+    await user.tick('audience talking');
+    await user.among('What is measured live', 'Spectrum');
+    await user.reads('What is heard', /Microphone: .*dB\(Z\) re full scale, averaged/);
+    await new Promise((resolve) => setTimeout(resolve, 4000));
+    await user.press('Keep as noise');
+    await user.reads('What is heard', /The room’s own noise explains (all|\d\d) ?%?/);
+    await user.type('Level of the generator', '-30');
+    await play();
+    // 16 dB louder than at first: it is the noise that is little now
+    await user.until(
+      'little noise',
+      async () =>
+        (await figure('What is heard', /The room’s own noise explains (?:less than )?(\d+) % of it/)) < 60,
+    );
+    await user.tick('take it off the spectrum');
+    await user.press('Keep');
+    await user.reads('Kept traces', /5 in Traces/);
+  });
+
+  it('survives a reload: what was kept, and how the session is set up', async () => {
+    await user.press('Stop the session');
+    await user.driver.navigate().refresh();
+    await user.reads('Kept traces', /5 in Traces/);
+    await user.among('What is measured live', 'Transfer function');
+    await user.region('Averages');
+    expect(Number((await delayOf('Microphone')).toFixed(1))).toBeGreaterThan(5);
+  });
+});
