@@ -6,21 +6,27 @@ interface FilePickerProps {
   accept: string;
   /** clicked by the button beside it */
   picker: RefObject<HTMLInputElement | null>;
-  onFile: (file: File) => void;
+  /** asked with the first of them, where one is wanted */
+  onFile?: (file: File) => void;
+  /** asked with all, where several may be chosen */
+  onFiles?: (files: File[]) => void;
 }
 
 /** The hidden half of a button that asks for a file; the same file can be chosen twice in a row. */
-export const FilePicker = ({ label, accept, picker, onFile }: FilePickerProps) => (
+export const FilePicker = ({ label, accept, picker, onFile, onFiles }: FilePickerProps) => (
   <input
     ref={picker}
     type="file"
     accept={accept}
     aria-label={label}
+    multiple={onFiles !== undefined}
     style={{ display: 'none' }}
     onChange={(event) => {
-      const file = event.target.files?.[0];
+      const files = [...(event.target.files ?? [])];
       event.target.value = '';
-      if (file) onFile(file);
+      if (files.length === 0) return;
+      onFile?.(files[0]!);
+      onFiles?.(files);
     }}
   />
 );

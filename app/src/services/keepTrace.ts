@@ -1,6 +1,7 @@
 import type { LiveFrame, SpectrumReading, TransferCurve } from '@pebble-hall/core/live';
 import {
   freeName,
+  plainView,
   type KeptTrace,
   type LiveOrigin,
   type Project,
@@ -128,7 +129,7 @@ export async function keepLive(
     tags: [],
     arrayId: array.id,
     origin,
-    view: { gainDb: 0, delayS: 0, inverted: false, isShown: true, colour: null },
+    view: plainView(),
   };
   const isStored = await changeProject(`${trace.name} kept`, (p) => ({ ...p, kept: [...p.kept, trace] }), {
     arrays: [array],
@@ -205,7 +206,7 @@ export async function keepSpectrum(measurementId: string, asNoise: boolean): Pro
     tags: [],
     arrayId: array.id,
     origin,
-    view: { gainDb: 0, delayS: 0, inverted: false, isShown: true, colour: null },
+    view: plainView(),
   };
   const isStored = await changeProject(
     `${trace.name} kept`,

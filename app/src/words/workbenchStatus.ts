@@ -92,7 +92,7 @@ function liveState({ kept }: Project): Evidence {
 }
 
 function tracesState(project: Project): Evidence {
-  const count = project.sweeps.length;
+  const count = project.sweeps.length + project.kept.length;
   if (count === 0) return { state: 'empty', evidence: NOT_STARTED };
   return { state: 'begun', evidence: count === 1 ? '1 trace' : `${count} traces` };
 }

@@ -1,5 +1,6 @@
 import type { SpeechAndNoise } from '@pebble-hall/core/acoustics';
 import { ViewDesk, type TraceRef, type ViewedRef } from '@pebble-hall/core/jobs';
+import { curveOfImpulse } from '@pebble-hall/core/traces';
 import type { DecayMapRequest } from '@pebble-hall/core/views';
 import { handOver, serveJobs } from './serveJobs';
 import { storedImpulse } from './storedArrays';
@@ -8,6 +9,14 @@ const desk = new ViewDesk(storedImpulse);
 
 const jobs = {
   levels: (i: { refs: TraceRef[]; corrected: boolean }) => desk.levels(i.refs, i.corrected),
+  /** a stored impulse response as a curve of the library */
+  libraryCurve: async (i: {
+    arrayId: string;
+    calibration: { frequency: number[]; levelDb: number[] } | null;
+  }) => {
+    const curve = curveOfImpulse(await storedImpulse(i.arrayId), i.calibration);
+    return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
+  },
   delays: (ref: TraceRef) => desk.delays(ref),
   time: async (i: { ref: TraceRef; fromMs: number; toMs: number }) => {
     const curves = await desk.time(i.ref, i);

@@ -21,3 +21,4 @@ export {
   type SignConvention,
 } from './sectionFiles.js';
 export { readTargetText, writeTargetText } from './targetText.js';
+export { readNumberTable, type NumberTable } from './numberTable.js';

@@ -37,7 +37,7 @@ export function withArrayIds(project: Project, named: (id: string) => string): P
       floor: s.floor && { ...s.floor, traceId: named(s.floor.traceId), joinedId: named(s.floor.joinedId) },
     })),
     loads: loads.map(load),
-    kept: project.kept.map((k) => ({ ...k, arrayId: named(k.arrayId) })),
+    kept: project.kept.map((k) => ({ ...k, arrayId: maybe(k.arrayId) })),
     pendingLoad: pendingLoad && { ...pendingLoad, load: load(pendingLoad.load) },
     rig: {
       ...rig,

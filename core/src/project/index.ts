@@ -48,15 +48,22 @@ export {
 } from './types.js';
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
 export {
+  isCircular,
+  plainView,
+  restsOn,
+  type ComputedOrigin,
+  type FileOrigin,
+  type KeptTrace,
+  type TraceView,
+} from './kept.js';
+export {
   newLive,
   type GeneratorChoice,
-  type KeptTrace,
   type LiveCalibration,
   type LiveOrigin,
   type LiveRecord,
   type PlannedMeasurement,
   type SpectrumChoice,
-  type TraceView,
 } from './live.js';
 export { conditionsNow } from './conditions.js';
 export { loudspeakerById, loudspeakerName, loudspeakerOn } from './loudspeakers.js';

@@ -85,31 +85,6 @@ export interface LiveOrigin {
   temperatureC: number;
 }
 
-/** How a kept trace is looked at: nothing of it touches its samples. */
-export interface TraceView {
-  gainDb: number;
-  delayS: number;
-  inverted: boolean;
-  isShown: boolean;
-  /** a name of a trace's colour; null for the next one that is free */
-  colour: string | null;
-}
-
-/** A trace that was kept: a transfer function with its coherence, or a spectrum. */
-export interface KeptTrace {
-  id: string;
-  kind: 'transfer function' | 'spectrum';
-  name: string;
-  keptAt: number;
-  note: string;
-  folder: string;
-  tags: string[];
-  /** frequency, re, im and coherence one after the other, all as long; of a spectrum frequency and level, dB re full scale */
-  arrayId: string;
-  origin: LiveOrigin;
-  view: TraceView;
-}
-
 /** A live session of a new project: one measurement against the loopback, or against the generator where there is none. */
 export function newLive(loudspeakerIds: string[], loopbackInput: number | null): LiveRecord {
   return {

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { BLOCK_LENGTHS, MOST_MEASUREMENTS } from '../live/index.js';
+import { COLUMN_MEANINGS } from '../traces/index.js';
 import { memoryStamp } from './sweepSchema.js';
 import { byId, channel, id, list, number, position, text, time } from './schemaValues.js';
 
@@ -66,7 +67,7 @@ export const live = Joi.object({
   stands: byId(position),
 });
 
-const origin = Joi.object({
+const liveOrigin = Joi.object({
   by: Joi.valid('live'),
   measurement: text,
   input: channel,
@@ -89,6 +90,34 @@ const origin = Joi.object({
   temperatureC: number.min(-60).max(80),
 });
 
+const sources = (least: number, most: number) => list(id, most).min(least);
+const formula = Joi.alternatives(
+  Joi.object({ op: Joi.valid('sum', 'product'), of: sources(2, 32) }),
+  Joi.object({ op: Joi.valid('largest', 'smallest'), of: sources(2, 200) }),
+  Joi.object({
+    op: Joi.valid('average'),
+    of: sources(2, 200),
+    how: Joi.valid('power', 'complex', 'coherence', 'level'),
+  }),
+  Joi.object({ op: Joi.valid('difference', 'ratio'), of: sources(2, 2) }),
+  Joi.object({ op: Joi.valid('splice'), of: sources(2, 2), atHz: hz, octaves: number.min(0).max(10) }),
+  Joi.object({ op: Joi.valid('inverse', 'minimum phase', 'excess phase'), of: sources(1, 1) }),
+  Joi.object({ op: Joi.valid('delay removed'), of: sources(1, 1), delayS }),
+  Joi.object({ op: Joi.valid('all-pass'), of: sources(1, 1), hz, q: number.min(0.05).max(100) }),
+);
+
+const origin = Joi.alternatives(
+  liveOrigin,
+  Joi.object({
+    by: Joi.valid('file'),
+    fileName: text.allow(''),
+    columns: list(Joi.valid(...COLUMN_MEANINGS), 200),
+    hasPhase: Joi.boolean(),
+    notes: list(Joi.string().max(2000).allow(''), 200),
+  }),
+  Joi.object({ by: Joi.valid('computed'), formula }),
+);
+
 export const keptTraces = list(
   Joi.object({
     id,
@@ -98,7 +127,7 @@ export const keptTraces = list(
     note: Joi.string().max(2000).allow(''),
     folder: text.allow(''),
     tags: list(text, 50),
-    arrayId: id,
+    arrayId: id.allow(null),
     origin,
     view: Joi.object({
       gainDb,

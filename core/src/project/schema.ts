@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
+import { isCircular } from './kept.js';
 import { keptTraces, live } from './liveSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
@@ -137,6 +138,10 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
     return { problem: 'the room noise of the live session is no spectrum that was kept' };
   if (timeReferenceId !== null && !measurements.some((m) => m.id === timeReferenceId))
     return { problem: 'the time reference of the live session is none of its measurements' };
+  const odd = project.kept.find((k) => (k.origin.by === 'computed') !== (k.arrayId === null));
+  if (odd) return { problem: `the trace ${odd.id} has no samples, and is computed from none` };
+  const circular = project.kept.find((k) => isCircular(project.kept, k.id));
+  if (circular) return { problem: `the trace ${circular.id} rests on itself` };
   const { microphones, microphoneId, alongIds, pairs } = project.rig;
   const used = [microphoneId, ...alongIds, ...pairs.flatMap((p) => [p.earId, p.floorId])];
   const unknown = used.find((m) => !microphones.some(({ id }) => id === m));

@@ -4,7 +4,8 @@ import type { Calibration, RigSettings } from './rig.js';
 import type { Round, Sweep } from './sweeps.js';
 import type { Variant } from './correction.js';
 import type { MemoryLoad, PendingLoad } from './loads.js';
-import type { KeptTrace, LiveRecord } from './live.js';
+import type { KeptTrace } from './kept.js';
+import type { LiveRecord } from './live.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
 export type * from './place.js';
@@ -13,6 +14,7 @@ export type * from './sweeps.js';
 export type * from './correction.js';
 export type * from './loads.js';
 export type * from './listening.js';
+export type * from './kept.js';
 export type * from './live.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
@@ -59,7 +61,7 @@ export interface Project {
   /** the chain that is listened through; null for none */
   chainId: string | null;
   live: LiveRecord;
-  /** traces that were kept, oldest first */
+  /** the library: traces that were kept, imported or computed, oldest first */
   kept: KeptTrace[];
 }
 

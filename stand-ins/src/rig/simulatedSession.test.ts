@@ -107,6 +107,28 @@ describe('the simulated rig while it streams', () => {
     expect(found.sure).toBeGreaterThan(0.3);
   });
 
+  it('two loudspeakers together are the sum of each alone', () => {
+    const together = room.ways({ played: [1, 2], microphones: [near], outputs, filters, faults: noFaults() });
+    const heard = (on: number[]) => {
+      const of = new SimulatedSession(BLOCK, [1, 2, 3]);
+      of.set([], noFaults());
+      of.change(together);
+      of.play({ source: pink, gain: 0.05, alternateS: null }, on);
+      run(of, 3);
+      return deskFor([measurement({})], run(of, 6)).read().measured[0]!.curve!;
+    };
+    const [one, two, both] = [heard([1]), heard([2]), heard([1, 2])];
+    let judged = 0;
+    both.frequency.forEach((f, n) => {
+      if (f < 60 || f > 400 || both.coherence[n]! < 0.95) return;
+      judged++;
+      const size = Math.hypot(both.re[n]!, both.im[n]!);
+      const off = Math.hypot(one.re[n]! + two.re[n]! - both.re[n]!, one.im[n]! + two.im[n]! - both.im[n]!);
+      expect(off / Math.max(size, 0.2), `${f} Hz`).toBeLessThan(0.15);
+    });
+    expect(judged).toBeGreaterThan(60);
+  });
+
   it('lets a microphone walk: what is heard changes, and nothing clicks', () => {
     const of = session();
     of.play(

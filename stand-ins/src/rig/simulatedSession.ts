@@ -28,7 +28,7 @@ export interface SessionFeed {
 
 /** How sound gets from every output to every input at the moment. */
 export interface SessionWays {
-  /** from the first output of the generator to the loopback input; null while its cable is out */
+  /** from the generator to the loopback input; null while its cable is out */
   loopback: Float32Array | null;
   feeds: SessionFeed[];
 }
@@ -41,6 +41,7 @@ export interface SessionMicrophone {
 /** What was lost of a filter that is cut when it has died away, dB. */
 const CUT_DB = -115;
 const LONGEST = 1 << 17;
+const LOOPBACK_LONGEST = 1 << 14;
 
 interface Way {
   now: PartitionedFilter | null;
@@ -61,6 +62,8 @@ export class SimulatedSession {
   private outputs: number[] = [];
   /** what leaves by each of the generator's ways */
   private readonly left: PartitionedInput[];
+  /** what the generator plays, whichever way it goes: a cable ties it to the loopback input */
+  private readonly played: PartitionedInput;
   private readonly looped: Way = { now: null, next: null };
   private feeds: Feed[] = [];
   private microphones: readonly SessionMicrophone[] = [];
@@ -79,6 +82,7 @@ export class SimulatedSession {
     seed = 1,
   ) {
     this.left = [0, 1].map(() => new PartitionedInput(block, LONGEST));
+    this.played = new PartitionedInput(block, LOOPBACK_LONGEST);
     this.buffers = [0, 1].map(() => new Float32Array(block));
     this.driven = new Float64Array(block);
     this.noise = shapedNoise(1 << 19, BURROW.rate, seedFrom(seed, 'session'), roomNoise);
@@ -129,6 +133,7 @@ export class SimulatedSession {
     const { block, buffers, left, faults, driven } = this;
     this.player.read(generator, buffers);
     left.forEach((input, w) => input.push(buffers[w]!));
+    this.played.push(generator);
     const heard = new Map(this.inputs.map((input) => [input, new Float32Array(block)]));
     for (const feed of this.feeds) {
       driven.fill(0);
@@ -148,7 +153,7 @@ export class SimulatedSession {
     }
     for (const feed of this.feeds) for (const way of [feed.drive, ...feed.ways.values()]) turned(way);
     const back = heard.get(BURROW.loopbackInput);
-    if (back) for (let w = 0; w < Math.max(1, this.outputs.length); w++) through(left[w]!, this.looped, back);
+    if (back) through(this.played, this.looped, back);
     turned(this.looped);
     for (const { input } of this.microphones) {
       const out = heard.get(input);

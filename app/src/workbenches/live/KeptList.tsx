@@ -10,7 +10,7 @@ export function KeptList({ project, most }: { project: Project; most: number }) 
     <section aria-label="Kept traces" style={{ display: 'flex', flexDirection: 'column', gap: 3 }}>
       <h2>
         Kept
-        <Button size="compact-xs" variant="default" component="a" href="/traces#kept">
+        <Button size="compact-xs" variant="default" component="a" href="/traces#library">
           {project.kept.length === 1 ? '1 in Traces' : `${project.kept.length} in Traces`}
         </Button>
       </h2>

@@ -22,7 +22,7 @@ export function useKeptNoise({ live, kept }: Pick<Project, 'live' | 'kept'>): Fl
       );
     return () => void (isOver = true);
   }, [arrayId]);
-  const made = trace?.origin.spectrum;
+  const made = trace?.origin.by === 'live' ? trace.origin.spectrum : null;
   const fits = made?.bands === live.spectrum.bands && made.weighting === live.spectrum.weighting;
   return fits && read?.arrayId === arrayId ? read.levelDb : null;
 }

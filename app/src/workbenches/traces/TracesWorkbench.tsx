@@ -1,12 +1,14 @@
 import { Select } from '@mantine/core';
 import { type Project, fittedOf, sweepOf } from '@pebble-hall/core/project';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { FamilyChips } from '../../parts/FamilyChips';
 import { changeProject } from '../../services/changeProject';
 import { TRACE_COLOURS } from '../../charts/traceColours';
+import type { LookProps } from './lookProps';
 
-const VIEWS = ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'] as const;
+const VIEWS = ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures', 'Library'] as const;
 type View = (typeof VIEWS)[number];
+/** All ways of looking but the library, which does not go by channel. */
 const shown = {
   Level: lazy(() => import('./LevelView')),
   Delay: lazy(() => import('./DelayView')),
@@ -20,12 +22,16 @@ const AT_ONE_SPOT: View[] = ['Delay', 'Time', 'Distortion', 'Decay'];
 /** Ways of looking that show one channel at a time. */
 const ONE_CHANNEL: View[] = ['Delay', 'Time', 'Distortion', 'Decay', 'Room figures'];
 
-const hashOf = (view: View) => view.toLowerCase().replace(' ', '-');
-const viewOfHash = (): View => VIEWS.find((v) => hashOf(v) === location.hash.slice(1)) ?? 'Level';
+const LibraryView = lazy(() =>
+  import('./library/LibraryView').then(({ LibraryView: view }) => ({ default: view })),
+);
 
-/** What does the room do to each channel? */
+const hashOf = (view: View) => view.toLowerCase().replace(' ', '-');
+const viewOfHash = (): View | null => VIEWS.find((v) => hashOf(v) === location.hash.slice(1)) ?? null;
+
+/** What does the room do to each channel, and what else was measured? */
 export default function TracesWorkbench({ project }: { project: Project }) {
-  const [view, setView] = useState<View>(viewOfHash);
+  const [askedView, setView] = useState<View | null>(viewOfHash);
   const change = changeProject;
   const asked = useMemo(() => new URLSearchParams(location.search), []);
   const [chosen, setChosen] = useState<string[]>(() => asked.getAll('channel'));
@@ -43,34 +49,27 @@ export default function TracesWorkbench({ project }: { project: Project }) {
   const measured = fittedOf(project).filter((l) =>
     project.place.spots.some((s) => sweepOf(project, s.id, l.id, 'as found', round)),
   );
-  if (measured.length === 0) {
-    return (
-      <div className="shed">
-        <h1>Nothing to look at yet</h1>
-        <p>
-          Traces shows what was measured. Take sweeps in the{' '}
-          <a className="linkish" href="/mic-walk">
-            Mic walk
-          </a>
-          .
-        </p>
-      </div>
-    );
-  }
+  // without sweeps there is only the library
+  const view: View = measured.length === 0 ? 'Library' : (askedView ?? 'Level');
   const several = !ONE_CHANNEL.includes(view);
   const known = chosen.filter((id) => measured.some((l) => l.id === id));
-  const ids = known.length === 0 ? [measured[0]!.id] : several ? known : known.slice(-1);
+  const ids = known.length === 0 ? measured.slice(0, 1).map((l) => l.id) : several ? known : known.slice(-1);
   const channels = measured.filter((l) => ids.includes(l.id));
-  const Shown = shown[view];
   const choose = (id: string) => {
     if (!several) return setChosen([id]);
     setChosen(ids.includes(id) && ids.length > 1 ? ids.filter((i) => i !== id) : [...ids, id]);
   };
   return (
-    <div className="work" style={{ gridTemplateRows: '32px 32px minmax(0, 1fr)', height: '100%' }}>
+    <div
+      className="work"
+      style={{
+        gridTemplateRows: view === 'Library' ? '32px minmax(0, 1fr)' : '32px 32px minmax(0, 1fr)',
+        height: '100%',
+      }}
+    >
       <div className="chips">
         <div className="chips" role="tablist" aria-label="Ways of looking">
-          {VIEWS.map((v) => (
+          {(measured.length === 0 ? (['Library'] as const) : VIEWS).map((v) => (
             <button
               key={v}
               role="tab"
@@ -86,7 +85,7 @@ export default function TracesWorkbench({ project }: { project: Project }) {
           ))}
         </div>
         <span style={{ flex: 1 }} />
-        {project.rounds.length > 1 ? (
+        {project.rounds.length > 1 && view !== 'Library' ? (
           <Select
             aria-label="Round"
             size="xs"
@@ -109,32 +108,59 @@ export default function TracesWorkbench({ project }: { project: Project }) {
           />
         ) : null}
       </div>
-      <div className="chips" role="group" aria-label="Channels">
-        {measured.map((l, i) => (
-          <button key={l.id} className="chip" aria-pressed={ids.includes(l.id)} onClick={() => choose(l.id)}>
-            <svg width={10} height={10} aria-hidden="true">
-              <circle cx={5} cy={5} r={4.5} fill={`var(--${TRACE_COLOURS[i % TRACE_COLOURS.length]})`} />
-            </svg>
-            {l.name}
-          </button>
-        ))}
-        {several ? (
-          <FamilyChips
-            project={project}
-            shown={measured}
-            selected={ids}
-            onSelect={setChosen}
-            change={change}
-          />
-        ) : (
-          <span className="quiet" style={{ marginLeft: 6 }}>
-            one at a time
-          </span>
-        )}
-      </div>
-      <Suspense fallback={<p className="quiet">Opening …</p>}>
-        <Shown project={project} channels={channels} roundId={round} spotId={spotId} />
-      </Suspense>
+      {view === 'Library' ? (
+        <Suspense fallback={<p className="quiet">Opening …</p>}>
+          <LibraryView project={project} />
+        </Suspense>
+      ) : (
+        <ByChannel view={view} project={project} channels={channels} roundId={round} spotId={spotId}>
+          <div className="chips" role="group" aria-label="Channels">
+            {measured.map((l, i) => (
+              <button
+                key={l.id}
+                className="chip"
+                aria-pressed={ids.includes(l.id)}
+                onClick={() => choose(l.id)}
+              >
+                <svg width={10} height={10} aria-hidden="true">
+                  <circle cx={5} cy={5} r={4.5} fill={`var(--${TRACE_COLOURS[i % TRACE_COLOURS.length]})`} />
+                </svg>
+                {l.name}
+              </button>
+            ))}
+            {several ? (
+              <FamilyChips
+                project={project}
+                shown={measured}
+                selected={ids}
+                onSelect={setChosen}
+                change={change}
+              />
+            ) : (
+              <span className="quiet" style={{ marginLeft: 6 }}>
+                one at a time
+              </span>
+            )}
+          </div>
+        </ByChannel>
+      )}
     </div>
+  );
+}
+
+/** A way of looking at some channels, below the chips that choose them. */
+function ByChannel({
+  view,
+  children,
+  ...look
+}: LookProps & { view: Exclude<View, 'Library'>; children: ReactNode }) {
+  const Shown = shown[view];
+  return (
+    <>
+      {children}
+      <Suspense fallback={<p className="quiet">Opening …</p>}>
+        <Shown {...look} />
+      </Suspense>
+    </>
   );
 }

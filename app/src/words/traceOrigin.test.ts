@@ -1,0 +1,63 @@
+import { newLive, plainView, type KeptTrace, type LiveOrigin, type Project } from '@pebble-hall/core/project';
+import { expect, it } from 'vitest';
+import { originLines } from './traceOrigin';
+
+const origin: LiveOrigin = {
+  by: 'live',
+  measurement: 'Row 4',
+  input: 3,
+  reference: 2,
+  delayS: 0.01038,
+  gainDb: -6,
+  inverted: true,
+  blockLength: 16_384,
+  averaging: { kind: 'exponential', seconds: 2 },
+  levels: 'complex',
+  average: 'none',
+  blocks: 11.46,
+  microphoneId: 'm',
+  calibration: 'Siskin M1 4417',
+  position: { x: 3.6, y: 1.72, z: 1.14 },
+  generator: newLive(['l'], 2).generator,
+  spectrum: null,
+  memory: { letter: 'B', name: 'Evening', checksum: 1, hasFilters: true },
+  rigName: 'Burrow 8, simulated',
+  temperatureC: 20,
+};
+const trace = (change: Partial<KeptTrace>): KeptTrace => ({
+  id: 't',
+  kind: 'transfer function',
+  name: 'Row 4',
+  keptAt: Date.UTC(2026, 4, 3, 18, 20),
+  note: '',
+  folder: '',
+  tags: [],
+  arrayId: 'a',
+  origin,
+  view: plainView(),
+  ...change,
+});
+const project = { place: { loudspeakers: [{ id: 'l', name: 'Left' }] } } as unknown as Project;
+
+it('tells everything known about a live trace', () => {
+  expect(originLines(project, trace({}))).toEqual([
+    'Measured live 2026-05-03 18:20 UTC with Burrow 8, simulated',
+    'Input 3 against input 2, corrected by Siskin M1 4417',
+    'Blocks of 16 k, over the last 2 s, as much as 11.5 blocks, 10.380 ms taken off, \u22126.0 dB, inverted',
+    'Played: pink noise at -40 dBFS on Left',
+    'Microphone at x 3.60 m, y 1.72 m, z 1.14 m; 20 °C',
+    'In the chain: memory B',
+  ]);
+});
+
+it('tells of a spectrum whether it is sound pressure, of a file what cannot be known', () => {
+  const spectrum = { bands: 3, weighting: 'A', seconds: null, splOffsetDb: null } as const;
+  const lines = originLines(
+    project,
+    trace({ kind: 'spectrum', origin: { ...origin, spectrum, generator: null } }),
+  );
+  expect(lines[2]).toBe('1/3 octave, weighting A, all since restarted, dB re full scale, not calibrated');
+  expect(lines[3]).toBe('The generator was silent');
+  const file = { by: 'file', fileName: 'hall.txt', columns: [], hasPhase: false, notes: [] } as const;
+  expect(originLines(project, trace({ origin: { ...file, columns: [], notes: [] } }))[1]).toMatch(/no phase/);
+});

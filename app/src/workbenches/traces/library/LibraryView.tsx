@@ -1,0 +1,353 @@
+import { Button, NativeSelect, SegmentedControl, Switch, TextInput } from '@mantine/core';
+import { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from '@pebble-hall/core/live';
+import type { Project } from '@pebble-hall/core/project';
+import { LIBRARY_GRID, writeCurveText, type LibraryCurve } from '@pebble-hall/core/traces';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { formatHz, levelRange, signedDb } from '../../../charts/chartMath';
+import type { LiveCurve } from '../../../charts/drawLive';
+import { LivePlot } from '../../../charts/LivePlot';
+import { traceColour } from '../../../charts/traceColours';
+import { FilePicker } from '../../../parts/FilePicker';
+import { traceName } from '../../../services/libraryCurves';
+import { notify } from '../../../services/notify';
+import { saveFile } from '../../../services/saveFile';
+import { useLibrary } from '../../../services/useLibrary';
+import { formulaSentence } from '../../../words/formulaWords';
+import { originLines } from '../../../words/traceOrigin';
+import { AlikeCard } from './AlikeCard';
+import { changeTraces, removeTraces } from './changeTraces';
+import { CombineCard } from './CombineCard';
+import { ImportDialog } from './ImportDialog';
+import { candidateOf, type Candidate } from './importFiles';
+import { LibraryList } from './LibraryList';
+import { TraceCard } from './TraceCard';
+
+const LOWER = ['Phase', 'Group delay', 'Coherence'] as const;
+type Lower = (typeof LOWER)[number];
+const RANGES = {
+  Phase: { lowDb: -180, highDb: 180 },
+  'Group delay': { lowDb: -10, highDb: 30 },
+  Coherence: { lowDb: 0, highDb: 1 },
+} as const;
+const TICKS = { Phase: [-180, -90, 0, 90, 180], 'Group delay': [-10, 0, 10, 20, 30], Coherence: [0, 0.5, 1] };
+const UNITS = { Phase: 'deg', 'Group delay': 'ms', Coherence: '0 to 1' } as const;
+const WRAPS = 200;
+/** More curves than that in one plot tell nothing. */
+const MOST_SHOWN = 24;
+const never = () => () => {};
+
+/** A curve on the points that all plots of the library share; what it does not reach is not known. */
+function onGrid(curve: LibraryCurve): LibraryCurve {
+  if (curve.frequency.length === LIBRARY_GRID.length) return curve;
+  const first = LIBRARY_GRID.findIndex((f) => f > curve.frequency[0]! * 0.9999);
+  const wide = (of: Float64Array) => {
+    const out = new Float64Array(LIBRARY_GRID.length).fill(NaN);
+    out.set(of.subarray(0, out.length - first), first);
+    return out;
+  };
+  return {
+    ...curve,
+    frequency: LIBRARY_GRID,
+    re: wide(curve.re),
+    im: wide(curve.im),
+    coherence: wide(curve.coherence),
+  };
+}
+
+const valuesOf = (curve: LibraryCurve, what: 'Level' | Lower): Float64Array => {
+  if (what === 'Level') return curveLevelDb(curve);
+  if (what === 'Coherence') return curve.coherence;
+  if (!curve.hasPhase) return curve.re.map(() => NaN);
+  return what === 'Phase' ? curvePhaseDeg(curve) : curveGroupDelayS(curve).map((s) => 1000 * s);
+};
+
+/** Everything measured, imported or computed, side by side; what can be computed from it. */
+export function LibraryView({ project }: { project: Project }) {
+  const [selected, setSelected] = useState<string[]>(() => project.kept.slice(-1).map((k) => k.id));
+  const [sweeps, setSweeps] = useState<string[]>([]);
+  const [lower, setLower] = useState<Lower>('Phase');
+  const [smoothing, setSmoothing] = useState(12);
+  const [fades, setFades] = useState(true);
+  const [cursor, setCursor] = useState<number | null>(null);
+  const [importing, setImporting] = useState<Candidate[] | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+
+  const ids = useMemo(
+    () =>
+      [
+        ...project.kept.filter((k) => k.view.isShown && k.kind !== 'spectrum').map((k) => k.id),
+        ...sweeps.filter((id) => project.sweeps.some((s) => s.id === id)),
+      ].slice(-MOST_SHOWN),
+    [project.kept, project.sweeps, sweeps],
+  );
+  const chosen = useMemo(() => selected.filter((id) => traceName(project, id) !== null), [selected, project]);
+  const usable = useMemo(
+    () => chosen.filter((id) => project.kept.find((k) => k.id === id)?.kind !== 'spectrum'),
+    [chosen, project.kept],
+  );
+  const wanted = useMemo(() => [...new Set([...ids, ...usable])], [ids, usable]);
+  const seen = useLibrary(project, wanted);
+  const shown = useMemo(
+    () =>
+      new Map(ids.map((id, i) => [id, project.kept.find((k) => k.id === id)?.view.colour ?? traceColour(i)])),
+    [ids, project.kept],
+  );
+  const problems = useMemo(
+    () => new Map([...seen].flatMap(([id, { problem }]) => (problem ? [[id, problem] as const] : []))),
+    [seen],
+  );
+  const drawn = useMemo(
+    () =>
+      ids.flatMap((id) => {
+        const curve = seen.get(id)?.curve;
+        if (!curve) return [];
+        const wide = onGrid(curve);
+        return [{ id, colour: shown.get(id)!, curve: { ...wide, ...smoothedCurve(wide, smoothing) } }];
+      }),
+    [ids, seen, shown, smoothing],
+  );
+  const curvesFor = useCallback(
+    (what: 'Level' | Lower): LiveCurve[] =>
+      [...drawn]
+        .sort((a, b) => Number(chosen.includes(a.id)) - Number(chosen.includes(b.id)))
+        .map(({ id, colour, curve }) => ({
+          colour,
+          values: valuesOf(curve, what),
+          sure:
+            fades && what !== 'Coherence' && curve.coherence.some((c) => !Number.isNaN(c))
+              ? curve.coherence
+              : null,
+          width: chosen.includes(id) ? 2.6 : 1.6,
+        })),
+    [drawn, chosen, fades],
+  );
+  const levels = useCallback(() => curvesFor('Level'), [curvesFor]);
+  const below = useCallback(() => curvesFor(lower), [curvesFor, lower]);
+  const range = useMemo(
+    () =>
+      levelRange(
+        LIBRARY_GRID,
+        drawn.map((d) => curveLevelDb(d.curve)),
+      ),
+    [drawn],
+  );
+  const [first, second] = usable;
+  const trace = chosen.length === 1 ? project.kept.find((k) => k.id === chosen[0]) : undefined;
+  const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
+
+  const read = async (files: File[]) => setImporting(await Promise.all(files.map(candidateOf)));
+  const exported = () => {
+    const done = usable.filter((id) => {
+      const curve = seen.get(id)?.curve;
+      if (!curve) return false;
+      const kept = project.kept.find((k) => k.id === id);
+      const name = traceName(project, id)!;
+      const about = [
+        name,
+        `${project.name}, ${project.place.name}`,
+        ...(kept ? originLines(project, kept) : []),
+        ...(kept?.origin.by === 'computed'
+          ? [formulaSentence(kept.origin.formula, (source) => traceName(project, source))]
+          : []),
+        ...(kept?.note ? [kept.note] : []),
+      ];
+      saveFile(
+        `${name.replace(/[^\p{L}\p{N} ,.-]+/gu, '-')}.txt`,
+        writeCurveText(curve, about),
+        'text/plain',
+      );
+      return true;
+    });
+    if (done.length === 0) notify('Nothing to export: what is chosen has no curve.');
+  };
+  return (
+    <div
+      style={{ display: 'grid', gridTemplateColumns: '288px minmax(0, 1fr) 288px', gap: 14, minHeight: 0 }}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const files = [...event.dataTransfer.files];
+        if (files.length > 0) void read(files);
+      }}
+    >
+      <LibraryList
+        project={project}
+        selected={chosen}
+        onSelect={setSelected}
+        shown={shown}
+        problems={problems}
+        onShow={(row, isShown) =>
+          row.kind === 'sweep'
+            ? setSweeps(isShown ? [...sweeps, row.id] : sweeps.filter((id) => id !== row.id))
+            : void changeTraces(isShown ? 'trace shown' : 'trace hidden', [row.id], (k) => ({
+                ...k,
+                view: { ...k.view, isShown },
+              }))
+        }
+      />
+      <div
+        className="plot"
+        style={{ display: 'grid', gridTemplateRows: 'minmax(0, 1.4fr) 30px minmax(0, 1fr)' }}
+      >
+        <LivePlot
+          label="Level of the traces"
+          unit="dB"
+          caption={drawn.length === 0 ? 'nothing is shown: press the eye of a trace' : 'level'}
+          frequency={LIBRARY_GRID}
+          range={range}
+          curves={levels}
+          subscribe={never}
+          cursor={cursor}
+          onCursor={setCursor}
+        />
+        <div style={{ display: 'flex', alignItems: 'center', gap: 12, padding: '0 22px 0 12px' }}>
+          <SegmentedControl
+            size="xs"
+            aria-label="Below the level"
+            data={[...LOWER]}
+            value={lower}
+            onChange={(value) => setLower(value as Lower)}
+          />
+          <span style={{ flex: 1 }} />
+          <Switch
+            size="xs"
+            label="fade by coherence"
+            checked={fades}
+            onChange={(e) => setFades(e.currentTarget.checked)}
+          />
+          <NativeSelect
+            size="xs"
+            w={104}
+            aria-label="Smoothing"
+            data={[3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} octave` }))}
+            value={String(smoothing)}
+            onChange={(e) => setSmoothing(Number(e.currentTarget.value))}
+          />
+        </div>
+        <LivePlot
+          label={`${lower} of the traces`}
+          unit={UNITS[lower]}
+          caption={lower.toLowerCase()}
+          frequency={LIBRARY_GRID}
+          range={RANGES[lower]}
+          ticks={TICKS[lower]}
+          signed={lower !== 'Coherence'}
+          curves={below}
+          subscribe={never}
+          {...(lower === 'Phase' ? { jump: WRAPS } : {})}
+          cursor={cursor}
+          onCursor={setCursor}
+        />
+      </div>
+      <aside className="notes" aria-label="What is chosen">
+        {cursor === null ? null : (
+          <output aria-label="Readout" className="mono" style={{ fontSize: 12, display: 'grid', gap: 2 }}>
+            <b>{formatHz(LIBRARY_GRID[cursor]!)}</b>
+            {drawn.map(({ id, colour, curve }) => (
+              <span key={id} style={{ color: `var(--${colour})` }}>
+                {signedDb(valuesOf(curve, 'Level')[cursor]!)} dB,{' '}
+                {readPhase(valuesOf(curve, 'Phase')[cursor]!)} {traceName(project, id)}
+              </span>
+            ))}
+          </output>
+        )}
+        {trace ? (
+          <TraceCard
+            key={trace.id}
+            project={project}
+            trace={trace}
+            problem={problems.get(trace.id) ?? null}
+          />
+        ) : chosen.length > 1 ? (
+          <SeveralCard project={project} ids={chosen} />
+        ) : chosen.length === 1 ? (
+          <b>{traceName(project, chosen[0]!)}</b>
+        ) : (
+          <span className="quiet">
+            Choose one trace to name it and shift it, several to compute with them.
+          </span>
+        )}
+        {usable.length > 0 ? (
+          <CombineCard project={project} of={usable} onMade={(id) => setSelected([id])} />
+        ) : null}
+        {pair[0] && pair[1] ? (
+          <AlikeCard
+            names={[traceName(project, first!)!, traceName(project, second!)!]}
+            curves={[pair[0], pair[1]]}
+          />
+        ) : null}
+        <div className="row" style={{ flexWrap: 'wrap' }}>
+          <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
+            Import text
+          </Button>
+          <Button size="compact-sm" variant="default" disabled={usable.length === 0} onClick={exported}>
+            Export as text
+          </Button>
+          <Button
+            size="compact-sm"
+            variant="default"
+            disabled={!chosen.some((id) => project.kept.some((k) => k.id === id))}
+            onClick={() => void removeTraces(chosen.filter((id) => project.kept.some((k) => k.id === id)))}
+          >
+            Remove
+          </Button>
+        </div>
+        <FilePicker
+          picker={picker}
+          label="Text files to import"
+          accept=".txt,.csv,.tsv,.frd,.dat,.asc,text/*"
+          onFiles={(files) => void read(files)}
+        />
+      </aside>
+      {importing ? (
+        <ImportDialog
+          project={project}
+          candidates={importing}
+          onClose={(made) => {
+            setImporting(null);
+            if (made.length > 0) setSelected(made);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+const readPhase = (degrees: number) => (Number.isFinite(degrees) ? `${Math.round(degrees)}°` : 'no phase');
+
+/** Several traces at once: put into a folder, shown, hidden. */
+function SeveralCard({ project, ids }: { project: Project; ids: string[] }) {
+  const kept = ids.filter((id) => project.kept.some((k) => k.id === id));
+  const [folder, setFolder] = useState('');
+  const show = (isShown: boolean) =>
+    void changeTraces(isShown ? 'traces shown' : 'traces hidden', kept, (k) => ({
+      ...k,
+      view: { ...k.view, isShown },
+    }));
+  return (
+    <section aria-label="Chosen traces" style={{ display: 'flex', flexDirection: 'column', gap: 6 }}>
+      <h2>{ids.length} traces</h2>
+      <div className="row">
+        <TextInput
+          size="xs"
+          aria-label="Folder for all"
+          placeholder="Folder for all"
+          value={folder}
+          maxLength={100}
+          onChange={(e) => setFolder(e.currentTarget.value)}
+          onKeyDown={(e) =>
+            e.key === 'Enter' &&
+            void changeTraces('folder of traces', kept, (k) => ({ ...k, folder: folder.trim() }))
+          }
+          style={{ flex: 1 }}
+        />
+        <Button size="compact-xs" variant="default" onClick={() => show(true)}>
+          Show
+        </Button>
+        <Button size="compact-xs" variant="default" onClick={() => show(false)}>
+          Hide
+        </Button>
+      </div>
+    </section>
+  );
+}

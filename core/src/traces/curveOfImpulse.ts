@@ -1,0 +1,38 @@
+import { transferCurve } from '../live/index.js';
+import {
+  delayTrace,
+  fftSizeFor,
+  interpolateLog,
+  realFft,
+  gainOfDb,
+  type ImpulseResponse,
+} from '../signal/index.js';
+import { LIBRARY_GRID, type LibraryCurve } from './libraryCurve.js';
+
+/**
+ * An impulse response as a curve of the library: at each point the complex mean of what lies in its 48th of an octave, time zero
+ * where the impulse response has it.
+ * @param microphone what it reads over the truth; null for nothing
+ */
+export function curveOfImpulse(
+  { samples, rate, zero }: ImpulseResponse,
+  microphone: { frequency: number[]; levelDb: number[] } | null = null,
+): LibraryCurve {
+  const size = Math.max(65_536, fftSizeFor(samples.length));
+  const spectrum = delayTrace(realFft(samples, size, rate), -zero / rate);
+  const ones = spectrum.re.map(() => 1);
+  const grid = LIBRARY_GRID.filter((f) => f < 0.45 * rate);
+  const power = spectrum.re.map((v, k) => v * v + spectrum.im[k]! ** 2);
+  const { re, im } = transferCurve({ ...spectrum, reference: ones, measured: power, blocks: 1 }, grid);
+  const error =
+    microphone &&
+    interpolateLog(Float64Array.from(microphone.frequency), Float64Array.from(microphone.levelDb), grid);
+  const gain = grid.map((_, n) => gainOfDb(-(error?.[n] ?? 0)));
+  return {
+    frequency: grid,
+    re: re.map((v, n) => gain[n]! * v),
+    im: im.map((v, n) => gain[n]! * v),
+    coherence: grid.map(() => NaN),
+    hasPhase: true,
+  };
+}

@@ -1,0 +1,28 @@
+/** Traces of the library: curves that are looked at, computed with, imported and exported. */
+export {
+  LIBRARY_GRID,
+  onSharedPoints,
+  viewedCurve,
+  type CurveView,
+  type LibraryCurve,
+} from './libraryCurve.js';
+export {
+  allPassed,
+  averageOfCurves,
+  delayRemoved,
+  differenceOfCurves,
+  excessPhasePart,
+  extremeOfCurves,
+  inverseOfCurve,
+  minimumPhasePart,
+  productOfCurves,
+  ratioOfCurves,
+  splicedCurves,
+  sumOfCurves,
+  type CurveAverage,
+} from './arithmetic.js';
+export { evaluateFormula, FORMULA_TAKES, type Formula, type FormulaOp } from './formula.js';
+export { curveOfImpulse } from './curveOfImpulse.js';
+export { COLUMN_MEANINGS, curveOfTable, likelyMeanings, type ColumnMeaning } from './curveOfTable.js';
+export { writeCurveText } from './curveText.js';
+export { alikeWithin, type Alike } from './alike.js';
