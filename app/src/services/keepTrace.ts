@@ -87,13 +87,10 @@ export function keptName(project: Project, name: string, { generator, memory }: 
   const channels = (generator?.loudspeakerIds ?? []).flatMap(
     (id) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? [],
   );
-  const parts = [
-    name,
-    ...(channels.length > 0 ? [channels.join(' and ')] : []),
-    ...(memory ? [memoryWords(memory)] : []),
-  ];
+  const played = channels.length > 0 ? `: ${channels.join(' + ')}` : '';
+  const chain = memory ? ` (${memoryWords(memory)})` : '';
   return freeName(
-    parts.join(', ').slice(0, 180),
+    `${name}${played}${chain}`.slice(0, 180),
     project.kept.map((k) => k.name),
   );
 }

@@ -1,6 +1,6 @@
 import { ActionIcon, NativeSelect, TextInput } from '@mantine/core';
 import { IconEye, IconEyeOff } from '@tabler/icons-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import type { Project } from '@pebble-hall/core/project';
 import { foundRows, libraryRows, type LibraryRow, type LibrarySort } from './libraryRows';
 
@@ -28,6 +28,7 @@ const KIND_WORDS = {
 export function LibraryList({ project, selected, onSelect, shown, onShow, problems }: Props) {
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<LibrarySort>('newest first');
+  const list = useRef<HTMLDivElement>(null);
   const asked = useDeferredValue(search);
   const rows = useMemo(() => libraryRows(project), [project]);
   const found = useMemo(() => foundRows(rows, asked, sort), [rows, asked, sort]);
@@ -67,18 +68,20 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
         />
       </div>
       <div
-        role="listbox"
+        ref={list}
+        role="group"
         aria-label="Traces"
-        aria-multiselectable="true"
-        tabIndex={0}
         style={{ overflow: 'auto', minHeight: 0, display: 'flex', flexDirection: 'column', gap: 1 }}
         onKeyDown={(event) => {
           const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
           if (step === undefined) return;
           event.preventDefault();
           const at = drawn.findIndex((r) => r.id === selected.at(-1));
-          const next = drawn[Math.max(0, Math.min(drawn.length - 1, at + step))];
-          if (next) onSelect(event.shiftKey ? [...new Set([...selected, next.id])] : [next.id]);
+          const to = Math.max(0, Math.min(drawn.length - 1, at + step));
+          const next = drawn[to];
+          if (!next) return;
+          onSelect(event.shiftKey ? [...new Set([...selected, next.id])] : [next.id]);
+          list.current!.querySelectorAll<HTMLElement>('.trace-row')[to]?.focus();
         }}
       >
         {drawn.map((row, i) => {
@@ -91,59 +94,45 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
                   {row.folder}
                 </div>
               ) : null}
-              <div
-                role="option"
-                aria-selected={isSelected}
-                aria-label={row.name}
-                onClick={(event) => choose(row, event)}
-                style={{
-                  display: 'grid',
-                  gridTemplateColumns: '14px minmax(0, 1fr) auto 24px',
-                  alignItems: 'center',
-                  gap: 6,
-                  padding: '2px 4px',
-                  borderRadius: 7,
-                  cursor: 'pointer',
-                  background: isSelected ? 'var(--stone)' : undefined,
-                }}
-              >
-                <span
-                  aria-hidden="true"
-                  style={{
-                    width: 13,
-                    height: 4,
-                    borderRadius: 2,
-                    background: colour ? `var(--${colour})` : 'var(--line)',
-                  }}
-                />
-                <span
-                  style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+              <div style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
+                <button
+                  type="button"
+                  className="trace-row"
+                  aria-pressed={isSelected}
                   title={row.name}
+                  onClick={(event) => choose(row, event)}
                 >
-                  {row.name}
-                  {row.tags.map((t) => (
-                    <small key={t} className="quiet">
-                      {' '}
-                      #{t}
-                    </small>
-                  ))}
-                </span>
-                <small className={problems.has(row.id) ? 'attention' : 'quiet'}>
-                  {problems.has(row.id) ? 'broken' : KIND_WORDS[row.kind]}
-                </small>
+                  <span
+                    aria-hidden="true"
+                    style={{
+                      width: 13,
+                      height: 4,
+                      borderRadius: 2,
+                      background: colour ? `var(--${colour})` : 'var(--line)',
+                    }}
+                  />
+                  <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                    {row.name}
+                    {row.tags.map((t) => (
+                      <small key={t} className="quiet">
+                        {' '}
+                        #{t}
+                      </small>
+                    ))}
+                  </span>
+                  <small className={problems.has(row.id) ? 'attention' : 'quiet'}>
+                    {problems.has(row.id) ? 'broken' : KIND_WORDS[row.kind]}
+                  </small>
+                </button>
                 {row.kind === 'spectrum' ? (
-                  <span />
+                  <span style={{ width: 24 }} />
                 ) : (
                   <ActionIcon
-                    size="sm"
+                    size={24}
                     variant="subtle"
                     color="gray"
-                    tabIndex={-1}
                     aria-label={colour ? `Hide ${row.name}` : `Show ${row.name}`}
-                    onClick={(event) => {
-                      event.stopPropagation();
-                      onShow(row, !colour);
-                    }}
+                    onClick={() => onShow(row, !colour)}
                   >
                     {colour ? <IconEye size={15} /> : <IconEyeOff size={15} />}
                   </ActionIcon>

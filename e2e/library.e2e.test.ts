@@ -1,0 +1,149 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+import { violations } from './support/axe';
+
+const user = aUser();
+
+const play = async () => {
+  await user.until('a session', async () =>
+    (await user.find('//input[@aria-label="Play the generator"]')).isEnabled(),
+  );
+  await user.click('//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]');
+};
+const row = (name: string) => `//button[@aria-pressed][@title="${name}"]`;
+const choose = async (first: string, ...others: string[]) => {
+  await user.click(row(first));
+  for (const name of others) {
+    const option = await user.find(row(name));
+    await user.driver.actions().keyDown(Key.CONTROL).click(option).keyUp(Key.CONTROL).perform();
+  }
+};
+/** Waits until so many seconds of the session have gone by: four times as fast as sound. */
+const heard = (seconds: number) => new Promise((resolve) => setTimeout(resolve, (1000 * seconds) / 4));
+
+const MAIN = 'Microphone: Left (memory A)';
+const SUB = 'Microphone: Sub 1 (memory A)';
+const BOTH = 'Microphone: Left + Sub 1 (memory A)';
+
+describe('the library', () => {
+  it('main and subwoofer, each measured live and kept, are summed and held against both together', async () => {
+    await user.visit('/live');
+    await user.press('Start the session');
+    await play();
+    await user.reads('What is heard', /Microphone is [\d.]+ ms after the loopback/);
+    await user.press('Find');
+    await user.reads('What is heard', /holds still/);
+    const keep = async (count: number) => {
+      await user.press('Restart');
+      await heard(16);
+      await user.press('Keep');
+      await user.reads('Kept traces', new RegExp(`${count} in Traces`));
+    };
+    await keep(1);
+    await user.choose('Channel', 'Sub 1');
+    await keep(2);
+    await user.choose('Channel', 'Left');
+    await user.choose('Second channel', 'Sub 1');
+    await keep(3);
+    await user.press('Stop the session');
+
+    await user.click('//section[@aria-label="Kept traces"]//a');
+    await choose(MAIN, SUB);
+    await user.choose('Computation', 'Sum');
+    await user.reads('Compute', new RegExp(`Sum of .*Left.* and .*Sub 1`));
+    await user.press('Add to the library');
+    await user.reads('Chosen trace', /Sum of/);
+    const sum = `Sum of ${MAIN} and ${SUB}`;
+    await choose(sum, BOTH);
+    // in the band that both play
+    await user.type('Alike to', '160');
+    const [, mean, shape, phase] = await user.reads(
+      'How alike',
+      /lies ([+\u2212]?[\d.]+) dB over .*differ by ([\d.]+) dB RMS, phases by (\d+)° RMS/,
+    );
+    expect(Math.abs(Number(mean!.replace('\u2212', '-')))).toBeLessThan(0.5);
+    expect(Number(shape)).toBeLessThan(1);
+    // where they nearly cancel, a little noise turns the phase far
+    expect(Number(phase)).toBeLessThan(30);
+  });
+
+  it('a source that is removed leaves its sum broken, in plain words, until that is undone', async () => {
+    await choose(SUB);
+    await user.press('Remove');
+    await choose(`Sum of ${MAIN} and ${SUB}`);
+    await user.reads('Chosen trace', /A trace that it rests on is gone/);
+    await user.press('Undo: trace removed');
+    await user.until('the sum', async () => !/is gone/.test(await user.textOf('Chosen trace')));
+    // what the eye changes is seen in the sum, and taken back by one press
+    await choose(SUB);
+    await user.tick('inverted');
+    await choose(`Sum of ${MAIN} and ${SUB}`, BOTH);
+    await user.reads('How alike', /differ by ([2-9]|\d\d)\.\d dB RMS/);
+    await choose(SUB);
+    await user.press('As it was');
+    expect(await violations(user)).toEqual([]);
+  });
+
+  it('six unknown text files come in with their columns mapped', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'traces-'));
+    const hz = [50, 100, 200, 400, 800, 1600, 3200, 6400, 12_800];
+    const files: Record<string, string> = {
+      'tabs.txt': `Freq\tdB\tdeg\n${hz.map((f) => `${f}\t-3\t0`).join('\n')}`,
+      'decimal commas.csv': `Frequenz (Hz);Pegel (dB)\n${hz.map((f) => `${f},0;-3,0`).join('\n')}`,
+      'kilohertz.dat': hz.map((f) => `${f / 1000} -3`).join('\n'),
+      'coherence first.csv': `coherence,freq (Hz),level (dB)\n${hz.map((f) => `0.9,${f},-3`).join('\n')}`,
+      'parts.txt': `# f re im\n${hz.map((f) => `${f} 0.7079 0`).join('\n')}`,
+      'unknown.txt': hz.map((f, i) => `${i % 3} ${f} ${-3}`).join('\n'),
+    };
+    const paths = Object.entries(files).map(([name, text]) => {
+      writeFileSync(join(folder, name), text);
+      return join(folder, name);
+    });
+    await user.chooseFile('Text files to import', paths.join('\n'));
+    await user.sees('Import 6 files');
+    await user.choose('Column 1 of parts.txt', 'frequency in Hz');
+    await user.choose('Column 2 of parts.txt', 'real part');
+    await user.choose('Column 3 of parts.txt', 'imaginary part');
+    await user.choose('Column 1 of unknown.txt', 'nothing');
+    await user.choose('Column 2 of unknown.txt', 'frequency in Hz');
+    await user.choose('Column 3 of unknown.txt', 'level in dB');
+    await user.press('Import 6 traces');
+    // all six say the same: their average by levels is as far over each as it is over itself
+    for (const name of Object.keys(files).map((n) => n.replace(/\..*$/, ''))) {
+      await choose(name, name === 'tabs' ? 'kilohertz' : 'tabs');
+      await user.type('Alike from', '100');
+      await user.type('Alike to', '5000');
+      await user.reads('How alike', /lies [+\u2212]?0\.0 dB over .* differ by 0\.0 dB RMS/);
+    }
+  });
+
+  it('goes out as text with everything known in its head, and the project carries all to an empty browser', async () => {
+    await choose(MAIN);
+    await user.press('Export as text');
+    const { bytes } = await user.download(/^Microphone.*\.txt$/);
+    const text = bytes.toString();
+    expect(text).toMatch(/^# Microphone: Left \(memory A\)\n# Saltmarsh/);
+    expect(text).toContain('# Measured live');
+    expect(text).toContain('# frequency in Hz\tlevel in dB\tphase in degrees\tcoherence');
+    const rows = text.split('\n').filter((l) => /^\d/.test(l));
+    expect(rows.length).toBeGreaterThan(400);
+
+    await user.press('Project');
+    await user.press('Save project file');
+    const project = join(mkdtempSync(join(tmpdir(), 'project-')), 'carried.pebble.zip');
+    writeFileSync(project, (await user.download(/\.pebble\.zip$/)).bytes);
+    const { origin } = new URL(await user.driver.getCurrentUrl());
+    await user.close();
+    await user.open(origin);
+    await user.visit('/');
+    await user.chooseFile('Project file', project);
+    await user.sees('Saltmarsh Boathouse');
+    await user.visit('/traces');
+    await choose(`Sum of ${MAIN} and ${SUB}`, BOTH);
+    await user.reads('How alike', /dB RMS, phases by \d+° RMS/);
+  });
+});
