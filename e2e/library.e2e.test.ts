@@ -38,8 +38,10 @@ describe('the library', () => {
     await user.press('Find');
     await user.reads('What is heard', /holds still/);
     const keep = async (count: number) => {
+      // what played before has died away, and the room has answered for long enough
+      await heard(12);
       await user.press('Restart');
-      await heard(16);
+      await heard(24);
       await user.press('Keep');
       await user.reads('Kept traces', new RegExp(`${count} in Traces`));
     };

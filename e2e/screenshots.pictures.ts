@@ -55,7 +55,6 @@ it('Start and Rig', async () => {
   await user.view('Connect');
   await user.press('Speak the name of Surround left');
   await user.sees('Speaking the name');
-  await snap('rig-connect');
   await user.lacks('Speaking the name');
   await user.view('Level');
   await user.press('Start the meter');
@@ -111,8 +110,6 @@ it('Traces', async () => {
   await picture('traces-level');
   await traces('#time', /Reflection \d/);
   await picture('traces-time');
-  await traces('#room-figures', /Speech transmission/);
-  await picture('traces-figures');
   await user.press(DUSK);
   await traces('#decay', /Hz, \+/);
   await picture('traces-decay-dusk');
@@ -177,5 +174,60 @@ it('Plan', async () => {
   await user.press('Project');
   await user.press('New project');
   await user.sees('All of it can be changed later');
-  await picture('new-project');
+});
+
+it('Live and the library', async () => {
+  await user.visit('/rig#microphones');
+  for (let i = 0; i < 3; i++) await user.press('Add a microphone');
+  await user.visit('/live');
+  for (const name of ['Row 2', 'Row 3', 'Side']) {
+    await user.press('Add');
+    const fields = await user.driver.findElements({ css: '[aria-label^="Name of measurement"]' });
+    await fields.at(-1)!.sendKeys(Key.chord(Key.CONTROL, 'a'), name, Key.ENTER);
+  }
+  await user.press('Start the session');
+  await user.until('a session', async () =>
+    (await user.find('//input[@aria-label="Play the generator"]')).isEnabled(),
+  );
+  await user.click('//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]');
+  await new Promise((resolve) => setTimeout(resolve, 3000));
+  for (let i = 1; i <= 4; i++) {
+    await user.click(`//input[@aria-label="Name of measurement ${i}"]`);
+    await user.press('Find');
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+  }
+  await new Promise((resolve) => setTimeout(resolve, 6000));
+  await user.press('Keep');
+  await user.reads('Kept traces', /1 in Traces/);
+  await new Promise((resolve) => setTimeout(resolve, 5000));
+  await snap('live');
+  await user.choose('Channel', 'Sub 1');
+  await new Promise((resolve) => setTimeout(resolve, 5000));
+  await user.press('Keep');
+  await user.among('Below the level', 'Place');
+  await user.tick('audience talking');
+  await user.press(DUSK);
+  await user.among('What is measured live', 'Spectrum');
+  await user.click('//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]');
+  await new Promise((resolve) => setTimeout(resolve, 7000));
+  await user.press('Keep as noise');
+  await user.choose('Channel', 'Left');
+  await user.click('//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]');
+  await user.tick('take it off the spectrum');
+  await user.tick('max');
+  await new Promise((resolve) => setTimeout(resolve, 9000));
+  await snap('live-spectrum-dusk');
+  await user.press(DAYLIGHT);
+  await user.press('Stop the session');
+  await user.visit('/traces#library');
+  const trace = async (name: string, holding?: string) => {
+    const found = await user.find(`//button[@aria-pressed][contains(@title, "${name}")]`);
+    const actions = user.driver.actions();
+    await (holding ? actions.keyDown(holding).click(found).keyUp(holding) : actions.click(found)).perform();
+  };
+  await trace('Left');
+  await trace('Sub 1', Key.CONTROL);
+  await user.press('Add to the library');
+  await user.reads('Chosen trace', /Sum of/);
+  await picture('traces-library');
 });

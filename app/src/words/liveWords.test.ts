@@ -51,6 +51,13 @@ it('tells when an input is heard, and that it holds still', () => {
   expect(say([now('a', { seen: null })], ['Row 4'])).toEqual([]);
 });
 
+it('tells the delays of several that hold still at once', () => {
+  const later = now('b', { delayS: 0.004, seen: { delayS: 0.004, holds: true } });
+  expect(say([now('a'), later], ['Row 4', 'Row 8'])[0]).toBe(
+    'After the loopback: Row 4 2.41 ms and Row 8 4.00 ms; all hold still.',
+  );
+});
+
 it('tells where there is noise and no response', () => {
   const noisy = now('a', { curve: curve(0, (f) => (f > 80 && f < 130 ? 0.2 : 1)), seen: null });
   expect(say([noisy], ['Row 4'])[0]).toMatch(

@@ -1,6 +1,13 @@
-import { curvesApart, incoherentStretch, type LiveFrame, type MeasuredNow } from '@pebble-hall/core/live';
+import {
+  curvesApart,
+  incoherentStretch,
+  type LiveFrame,
+  type MeasuredNow,
+  type SeenDelay,
+} from '@pebble-hall/core/live';
 import type { LiveRecord, PlannedMeasurement, Project } from '@pebble-hall/core/project';
 import { formatHz, signedDb } from '../charts/chartMath';
+import { listed } from './listed';
 
 /** One thing that is heard. */
 export interface LiveSentence {
@@ -52,10 +59,21 @@ export function liveSentences(
     if (now && now.state in STATES)
       found.push({ text: `${m.name} ${STATES[now.state as keyof typeof STATES]}.`, attention: true });
   }
-  for (const m of measurements) {
+  const delays = measurements.flatMap((m) => {
     const now = nowOf(m.id);
-    if (now?.curve) found.push(...delaySentences(m, now, loopbackInput, rate));
-  }
+    return now?.curve && now.seen ? [{ m, now, seen: now.seen }] : [];
+  });
+  const settled = delays.filter(({ now, seen }) => !isOff(now, seen) && seen.holds);
+  const one = settled[0]?.m.reference;
+  const together = settled.length > 1 && settled.every(({ m }) => m.reference === one) ? settled : [];
+  if (together.length > 0)
+    found.push({
+      text: `After ${referenceName(one!, loopbackInput)}: ${listed(together.map(({ m, seen }) => `${m.name} ${milliseconds(seen.delayS)}`))}; all hold still.`,
+      attention: false,
+    });
+  for (const delay of delays)
+    if (!together.includes(delay))
+      found.push(delaySentence(delay.m, delay.now, delay.seen, loopbackInput, rate));
   for (const m of measurements) {
     const curve = nowOf(m.id)?.curve;
     const noise = curve && incoherentStretch(curve, RANGE);
@@ -86,14 +104,16 @@ export function liveSentences(
   return found.sort((a, b) => Number(b.attention) - Number(a.attention));
 }
 
-function delaySentences(
+/** What the phase shows as a slope: a twentieth of a millisecond turns 1 kHz by 18 degrees. */
+const isOff = ({ delayS }: MeasuredNow, seen: SeenDelay): boolean => Math.abs(seen.delayS - delayS) > 5e-5;
+
+function delaySentence(
   m: PlannedMeasurement,
-  { seen, delayS }: MeasuredNow,
+  now: MeasuredNow,
+  seen: SeenDelay,
   loopbackInput: number | null,
   rate: number,
-): LiveSentence[] {
-  if (!seen) return [];
-  const off = seen.delayS - delayS;
+): LiveSentence {
   const against = referenceName(m.reference, loopbackInput);
   const size = milliseconds(Math.abs(seen.delayS));
   const place =
@@ -101,14 +121,10 @@ function delaySentences(
       ? `arrives together with ${against}`
       : `is ${size} ${seen.delayS > 0 ? 'after' : 'before'} ${against}`;
   const holds = seen.holds ? ' and holds still' : '';
-  // what the phase shows as a slope: a twentieth of a millisecond turns 1 kHz by 18 degrees
-  const isOff = Math.abs(off) > 5e-5;
-  return [
-    {
-      text: isOff
-        ? `${m.name} ${place}${holds}; ${milliseconds(delayS)} are taken off. Find its delay.`
-        : `${m.name} ${place}${holds}.`,
-      attention: isOff,
-    },
-  ];
+  return isOff(now, seen)
+    ? {
+        text: `${m.name} ${place}${holds}; ${milliseconds(now.delayS)} are taken off. Find its delay.`,
+        attention: true,
+      }
+    : { text: `${m.name} ${place}${holds}.`, attention: false };
 }

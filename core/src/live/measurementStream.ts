@@ -8,8 +8,9 @@ import { mergedCurve, transferCurve, withoutDelay, type TransferCurve } from './
 /** How a measurement stands; `waiting` until the first block is whole. */
 export type MeasurementState = BlockState | 'waiting';
 
-/** Blocks of the longest kind begin every quarter, others every half of their length. */
+/** Long blocks begin every quarter of their length, as nobody wants to wait, the shortest as well, as changes are seen by them; others every half. */
 const LONG = 65_536;
+const SHORT = 4096;
 /** A delay may be off what the blocks are cut by, as a part of the shortest: it costs so much of the coherence. */
 const MOST_OFF = 1 / 200;
 
@@ -125,6 +126,13 @@ function averagersOf(
   delay: number,
 ): CrossSpectraAverager[] {
   return blockSizes(length, rate).sizes.map(
-    (size) => new CrossSpectraAverager({ rate, size, averaging, delay, step: size >= LONG ? 0.25 : 0.5 }),
+    (size) =>
+      new CrossSpectraAverager({
+        rate,
+        size,
+        averaging,
+        delay,
+        step: size >= LONG || size <= SHORT ? 0.25 : 0.5,
+      }),
   );
 }

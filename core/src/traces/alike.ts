@@ -13,7 +13,11 @@ export interface Alike {
 }
 
 /** @returns null where they share nothing that is known within the band */
-export function alikeWithin(first: LibraryCurve, second: LibraryCurve, band: { from: number; to: number }): Alike | null {
+export function alikeWithin(
+  first: LibraryCurve,
+  second: LibraryCurve,
+  band: { from: number; to: number },
+): Alike | null {
   needWithin('alikeWithin', 'lower end in Hz', band.from, 0, band.to);
   let shared: LibraryCurve[];
   try {
@@ -29,7 +33,10 @@ export function alikeWithin(first: LibraryCurve, second: LibraryCurve, band: { f
     const apart = dbOfGain(Math.hypot(a.re[n]!, a.im[n]!) / Math.hypot(b.re[n]!, b.im[n]!));
     if (!Number.isFinite(apart)) return;
     db.push(apart);
-    const turn = Math.atan2(a.im[n]! * b.re[n]! - a.re[n]! * b.im[n]!, a.re[n]! * b.re[n]! + a.im[n]! * b.im[n]!);
+    const turn = Math.atan2(
+      a.im[n]! * b.re[n]! - a.re[n]! * b.im[n]!,
+      a.re[n]! * b.re[n]! + a.im[n]! * b.im[n]!,
+    );
     deg.push((turn * 180) / Math.PI);
   });
   if (db.length === 0) return null;

@@ -78,7 +78,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           })
         : []
       : liveSentences(slow, live, project.rig, rate);
-    return found.slice(0, MOST_SENTENCES);
+    return found.slice(0, live.measurements.length > 2 ? MOST_SENTENCES - 1 : MOST_SENTENCES);
   }, [slow, isOn, isSpectrum, live, selected, measurement, noiseDb, offset, traits, project, rate]);
   return (
     <div className="work" style={{ gridTemplateRows: '36px minmax(0, 1fr) auto', height: '100%' }}>

@@ -61,7 +61,7 @@ export function TransferView({ project, selected, view, onView }: Props) {
       const wanted = liveRange(shown());
       if (wanted)
         setRange((now) =>
-          wanted.highDb > now.highDb || wanted.lowDb < now.lowDb - 6 || wanted.highDb < now.highDb - 12
+          wanted.highDb > now.highDb || wanted.lowDb < now.lowDb || wanted.highDb <= now.highDb - 12
             ? wanted
             : now,
         );
