@@ -23,7 +23,12 @@ const SHARED = { isolate: false };
 const ALONE = ['services', 'store', 'ports'].map((part) => `app/src/${part}/**/*.test.ts`);
 
 /** Another browser beside them would take sound from these. */
-const REAL_AUDIO = ['e2e/realRig.e2e.test.ts', 'e2e/contract.e2e.test.ts', 'e2e/ownRoom.e2e.test.ts'];
+const REAL_AUDIO = [
+  'e2e/realRig.e2e.test.ts',
+  'e2e/contract.e2e.test.ts',
+  'e2e/ownRoom.e2e.test.ts',
+  'e2e/liveOnDevices.e2e.test.ts',
+];
 const browser = (name: string, more: object) => ({
   resolve,
   ssr,

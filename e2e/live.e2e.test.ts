@@ -107,6 +107,25 @@ describe('a live session', () => {
     await user.press('Remove Microphone 2');
   });
 
+  it('two memories of the processor, one held beside the other, and how they differ', async () => {
+    await user.press('Stop the session');
+    await user.visit('/hand-over');
+    await user.press('More of memory A');
+    await user.click('//*[@role="menuitem"][normalize-space(.)="Copy to B"]');
+    await user.visit('/live');
+    await user.press('Start the session');
+    await play();
+    await user.reads('What is heard', /Microphone is [\d.]+ ms after the loopback and holds still/);
+    await user.choose('Memory that plays', 'memory B');
+    await user.reads(
+      'What is heard',
+      /Microphone: memory B less memory A, 100 Hz to 5 kHz: [+\u2212]?0\.\d dB, and [01]\.\d dB RMS around that/,
+    );
+    await user.press('Let memory A go');
+    await user.choose('Memory that plays', 'memory A');
+    await user.press('Let memory B go');
+  });
+
   it('a spectrum in a noisy place, with and without its noise', async () => {
     await play();
     await user.among('Below the level', 'Place');

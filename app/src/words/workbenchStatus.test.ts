@@ -23,7 +23,17 @@ describe('stones', () => {
   it('are empty before anything is done', () => {
     const [plan, ...others] = stonesOf(project);
     expect(plan).toMatchObject({ name: 'Plan', state: 'done', evidence: '7 channels' });
-    expect(others.map((s) => s.state)).toEqual(Array(6).fill('empty'));
+    expect(others.map((s) => s.state)).toEqual(Array(7).fill('empty'));
+  });
+
+  it('of Live: as many as were kept of it, while Traces counts everything', () => {
+    const kept = ['live', 'file', 'live'].map((by, i) => ({ id: String(i), origin: { by } }));
+    const now = { ...project, kept } as unknown as Project;
+    expect(stonesOf(now).find((s) => s.name === 'Live')).toMatchObject({
+      state: 'begun',
+      evidence: '2 kept',
+    });
+    expect(stonesOf(now).find((s) => s.name === 'Traces')).toMatchObject({ evidence: '3 traces' });
   });
 
   it('of the plan: nothing without channels, look again where something in it cannot be', () => {

@@ -87,8 +87,9 @@ function walkState(project: Project): Evidence {
 }
 
 function liveState({ kept }: Project): Evidence {
-  if (kept.length === 0) return { state: 'empty', evidence: NOT_STARTED };
-  return { state: 'begun', evidence: `${kept.length} kept` };
+  const count = kept.filter((k) => k.origin.by === 'live').length;
+  if (count === 0) return { state: 'empty', evidence: NOT_STARTED };
+  return { state: 'begun', evidence: `${count} kept` };
 }
 
 function tracesState(project: Project): Evidence {

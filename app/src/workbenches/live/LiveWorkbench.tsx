@@ -15,6 +15,8 @@ import { GeneratorCard } from './GeneratorCard';
 import { KeptList } from './KeptList';
 import { AVERAGE } from './liveCurves';
 import { PAGES, useLiveView, type LivePage } from './liveView';
+import { memorySentence, type HeldMemory } from './heldMemory';
+import { MemorySwitch } from './MemorySwitch';
 import { MeasurementCard } from './MeasurementCard';
 import { MeasurementList } from './MeasurementList';
 import { SpectrumCards } from './SpectrumCards';
@@ -43,6 +45,8 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const frame = useLiveFrame();
   const slow = useLiveFrame(SAY_MS);
   const isOn = status === 'on';
+  const [held, setHeld] = useState<HeldMemory | null>(null);
+  const [memory, setMemory] = useState<string | null>(null);
   const keep = () =>
     view.page === 'Spectrum'
       ? keepSpectrum(selected, false)
@@ -62,6 +66,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const noiseDb = useKeptNoise(project);
   const traits = useTraits(measurement.input);
   const isSpectrum = view.page === 'Spectrum';
+  const compared = held && memory && slow ? memorySentence(held, memory, measurement, slow) : null;
   const said = useMemo(() => {
     if (!slow || !isOn) return [];
     const reading = isSpectrum ? readingOf(slow, live, selected) : null;
@@ -77,9 +82,12 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             traits,
           })
         : []
-      : liveSentences(slow, live, project.rig, rate);
+      : [
+          ...(compared ? [{ text: compared, attention: false }] : []),
+          ...liveSentences(slow, live, project.rig, rate),
+        ];
     return found.slice(0, live.measurements.length > 2 ? MOST_SENTENCES - 1 : MOST_SENTENCES);
-  }, [slow, isOn, isSpectrum, live, selected, measurement, noiseDb, offset, traits, project, rate]);
+  }, [slow, isOn, isSpectrum, live, selected, measurement, noiseDb, offset, traits, compared, project, rate]);
   return (
     <div className="work" style={{ gridTemplateRows: '36px minmax(0, 1fr) auto', height: '100%' }}>
       <div className="chips">
@@ -121,6 +129,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             setView({ keepEveryS: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })
           }
         />
+        {isSpectrum ? null : <MemorySwitch isOn={isOn} held={held} onHold={setHeld} onActive={setMemory} />}
         <span style={{ flex: 1 }} />
         {isOn ? (
           <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
@@ -171,7 +180,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             splOffsetDb={offset}
           />
         ) : (
-          <TransferView project={project} selected={selected} view={view} onView={setView} />
+          <TransferView project={project} selected={selected} view={view} onView={setView} held={held} />
         )}
         <aside className="notes" aria-label="What is heard">
           <MeasurementList

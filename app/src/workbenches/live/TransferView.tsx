@@ -8,7 +8,8 @@ import { LivePlot } from '../../charts/LivePlot';
 import { NumberField } from '../../parts/NumberField';
 import { liveFrames, liveSession, watchLive } from '../../services/liveSession';
 import { ImpulseView } from './ImpulseView';
-import { liveRange, plotted, shownCurves, valuesOf } from './liveCurves';
+import { heldCurves, liveRange, plotted, shownCurves, valuesOf } from './liveCurves';
+import type { HeldMemory } from './heldMemory';
 import { LOWER, type LiveView, type Lower } from './liveView';
 import { StandsView } from './StandsView';
 import { useLiveFrame } from './useLiveFrame';
@@ -39,12 +40,14 @@ interface Props {
   selected: string;
   view: LiveView;
   onView: (change: Partial<LiveView>) => void;
+  /** what was measured through another memory; null where nothing is held */
+  held: HeldMemory | null;
 }
 
 const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
 
 /** Level above; phase, group delay, coherence, impulse response or the place below. */
-export function TransferView({ project, selected, view, onView }: Props) {
+export function TransferView({ project, selected, view, onView, held }: Props) {
   const { live } = project;
   const rate = useStore(liveSession, (s) => s.rate);
   const frequency = useMemo(() => liveGrid(rate), [rate]);
@@ -68,11 +71,17 @@ export function TransferView({ project, selected, view, onView }: Props) {
     }, 1000);
     return () => clearInterval(timer);
   }, [shown]);
-  const levels = useCallback(() => plotted(shown(), 'Level', view, selected), [shown, view, selected]);
+  const levels = useCallback(
+    () => [...heldCurves(held, live, 'Level', view), ...plotted(shown(), 'Level', view, selected)],
+    [shown, view, selected, held, live],
+  );
   const { lower } = view;
   const lowerCurves = useCallback(
-    () => (lower === 'Impulse' || lower === 'Place' ? [] : plotted(shown(), lower, view, selected)),
-    [shown, lower, view, selected],
+    () =>
+      lower === 'Impulse' || lower === 'Place'
+        ? []
+        : [...heldCurves(held, live, lower, view), ...plotted(shown(), lower, view, selected)],
+    [shown, lower, view, selected, held, live],
   );
   const isUnwrapped = lower === 'Phase' && view.isUnwrapped;
   return (

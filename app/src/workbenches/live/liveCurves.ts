@@ -9,6 +9,7 @@ import {
 import type { LiveRecord } from '@pebble-hall/core/project';
 import type { LiveCurve } from '../../charts/drawLive';
 import { traceColour } from '../../charts/traceColours';
+import type { HeldMemory } from './heldMemory';
 import type { LiveView, Lower } from './liveView';
 
 /** The id of the average among what is drawn. */
@@ -54,6 +55,23 @@ function smoothed(curve: TransferCurve, fraction: number): TransferCurve {
   const found = known.get(fraction) ?? smoothedCurve(curve, fraction);
   known.set(fraction, found);
   return found;
+}
+
+/** What was measured through another memory: dotted, in the colours of its measurements, under what is measured now. */
+export function heldCurves(
+  held: HeldMemory | null,
+  { measurements }: Pick<LiveRecord, 'measurements'>,
+  what: 'Level' | Exclude<Lower, 'Impulse' | 'Place'>,
+  view: LiveView,
+): LiveCurve[] {
+  return measurements.flatMap(({ id }, i) => {
+    const curve = view.hidden.includes(id) ? undefined : held?.curves.get(id);
+    if (!curve) return [];
+    const of = smoothed(curve, view.smoothing);
+    return [
+      { colour: traceColour(i), values: valuesOf(of, what, view), sure: null, width: 1.4, dash: [2, 4] },
+    ];
+  });
 }
 
 /** Values of one plot. */
