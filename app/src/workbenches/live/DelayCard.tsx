@@ -3,6 +3,7 @@ import type { FoundDelay } from '@pebble-hall/core/live';
 import type { PlannedMeasurement, Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { useStore } from 'zustand';
+import { BandFields } from '../../parts/BandFields';
 import { NumberField } from '../../parts/NumberField';
 import { findLiveDelay, liveSession } from '../../services/liveSession';
 import { withMeasurement, withTimeReference } from '../../services/liveSettings';
@@ -102,31 +103,14 @@ export function DelayCard({ project, measurement, view, onView }: Props) {
           onChange={(e) => onView({ findBand: e.currentTarget.checked ? BASS : null })}
         />
         {view.findBand ? (
-          <>
-            <NumberField
-              label="Find from"
-              value={view.findBand.from}
-              unit="Hz"
-              digits={0}
-              min={15}
-              max={view.findBand.to / 1.3}
-              step={5}
-              width={76}
-              onChange={(from) => onView({ findBand: { ...view.findBand!, from } })}
-            />
-            to
-            <NumberField
-              label="Find to"
-              value={view.findBand.to}
-              unit="Hz"
-              digits={0}
-              min={view.findBand.from * 1.3}
-              max={20_000}
-              step={5}
-              width={84}
-              onChange={(to) => onView({ findBand: { ...view.findBand!, to } })}
-            />
-          </>
+          <BandFields
+            names={['Find from', 'Find to']}
+            band={view.findBand}
+            min={15}
+            least={1.3}
+            width={80}
+            onChange={(findBand) => onView({ findBand })}
+          />
         ) : (
           <span style={{ flex: 1 }}>a band, as of a subwoofer</span>
         )}

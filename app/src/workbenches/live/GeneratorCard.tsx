@@ -2,6 +2,7 @@ import { Button, Checkbox, FileButton, NativeSelect, Switch } from '@mantine/cor
 import { BLOCK_LENGTHS } from '@pebble-hall/core/live';
 import type { GeneratorChoice, Project } from '@pebble-hall/core/project';
 import { useStore } from 'zustand';
+import { BandFields } from '../../parts/BandFields';
 import { NumberField } from '../../parts/NumberField';
 import { liveSession, setGeneratorFile, setPlaying } from '../../services/liveSession';
 import { splOffsetDb } from '../../services/theRig';
@@ -134,28 +135,13 @@ export function GeneratorCard({ project }: { project: Project }) {
       {signal.kind === 'band' ? (
         <div className="row">
           From
-          <NumberField
-            label="Lower end of the band"
-            value={signal.fromHz}
-            unit="Hz"
-            digits={0}
+          <BandFields
+            names={['Lower end of the band', 'Upper end of the band']}
+            band={{ from: signal.fromHz, to: signal.toHz }}
             min={10}
-            max={signal.toHz / 1.2}
-            step={5}
+            least={1.2}
             width={92}
-            onChange={(fromHz) => void setSignal({ ...signal, fromHz })}
-          />
-          to
-          <NumberField
-            label="Upper end of the band"
-            value={signal.toHz}
-            unit="Hz"
-            digits={0}
-            min={signal.fromHz * 1.2}
-            max={20_000}
-            step={5}
-            width={92}
-            onChange={(toHz) => void setSignal({ ...signal, toHz })}
+            onChange={({ from, to }) => void setSignal({ ...signal, fromHz: from, toHz: to })}
           />
         </div>
       ) : null}

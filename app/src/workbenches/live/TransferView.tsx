@@ -1,39 +1,28 @@
-import { NativeSelect, SegmentedControl, Switch } from '@mantine/core';
+import { Switch } from '@mantine/core';
 import { liveGrid } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { formatHz, signedDb } from '../../charts/chartMath';
 import { LivePlot } from '../../charts/LivePlot';
+import { BELOW_LEVEL, WRAPS_DEG } from '../../charts/overFrequency';
 import { NumberField } from '../../parts/NumberField';
+import { PlotChoices } from '../../parts/PlotChoices';
 import { liveFrames, liveSession, watchLive } from '../../services/liveSession';
 import { ImpulseView } from './ImpulseView';
 import { heldCurves, liveRange, plotted, shownCurves, valuesOf } from './liveCurves';
 import type { HeldMemory } from './heldMemory';
-import { LOWER, type LiveView, type Lower } from './liveView';
+import { LOWER, type LiveView } from './liveView';
 import { StandsView } from './StandsView';
 import { useLiveFrame } from './useLiveFrame';
 
-const RANGES = {
-  Phase: { lowDb: -180, highDb: 180 },
-  Unwrapped: { lowDb: -1080, highDb: 360 },
-  'Group delay': { lowDb: -10, highDb: 30 },
-  Coherence: { lowDb: 0, highDb: 1 },
-} as const;
-const TICKS = {
-  Phase: [-180, -90, 0, 90, 180],
-  Unwrapped: [-1080, -720, -360, 0, 360],
-  'Group delay': [-10, 0, 10, 20, 30],
-  Coherence: [0, 0.25, 0.5, 0.75, 1],
-};
-const UNITS = { Phase: 'deg', 'Group delay': 'ms', Coherence: '0 to 1' } as const;
+/** Of a phase that goes on beyond half a turn. */
+const UNWRAPPED = { range: { lowDb: -1080, highDb: 360 }, ticks: [-1080, -720, -360, 0, 360] };
 const CAPTIONS = {
   Phase: 'phase, after the delay that is taken off',
   'Group delay': 'group delay, after the delay that is taken off',
   Coherence: 'coherence: what part of the measured power comes from the reference',
 } as const;
-/** Half a turn and a little: there a wrapped phase begins anew. */
-const WRAPS = 200;
 
 interface Props {
   project: Project;
@@ -107,14 +96,15 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
         onCursor={setCursor}
         tools={<Readout project={project} view={view} cursor={cursor} frequency={frequency} />}
       />
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, padding: '0 22px 0 12px' }}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Below the level"
-          data={[...LOWER]}
-          value={lower}
-          onChange={(value) => onView({ lower: value as Lower })}
-        />
+      <PlotChoices
+        lowers={LOWER}
+        lower={lower}
+        onLower={(next) => onView({ lower: next })}
+        fades={view.fades}
+        onFades={(fades) => onView({ fades })}
+        smoothing={view.smoothing}
+        onSmoothing={(smoothing) => onView({ smoothing })}
+      >
         {lower === 'Phase' ? (
           <>
             <Switch
@@ -136,22 +126,7 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
             />
           </>
         ) : null}
-        <span style={{ flex: 1 }} />
-        <Switch
-          size="xs"
-          label="fade by coherence"
-          checked={view.fades}
-          onChange={(e) => onView({ fades: e.currentTarget.checked })}
-        />
-        <NativeSelect
-          size="xs"
-          w={104}
-          aria-label="Smoothing"
-          data={[3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} octave` }))}
-          value={String(view.smoothing)}
-          onChange={(e) => onView({ smoothing: Number(e.currentTarget.value) as LiveView['smoothing'] })}
-        />
-      </div>
+      </PlotChoices>
       {lower === 'Impulse' ? (
         <div style={{ position: 'relative', minHeight: 0 }}>
           <ImpulseView live={live} selected={selected} />
@@ -161,15 +136,15 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
       ) : (
         <LivePlot
           label={`${lower} of the transfer functions`}
-          unit={UNITS[lower]}
+          unit={BELOW_LEVEL[lower].unit}
           caption={CAPTIONS[lower]}
           frequency={frequency}
-          range={isUnwrapped ? RANGES.Unwrapped : RANGES[lower]}
-          ticks={isUnwrapped ? TICKS.Unwrapped : TICKS[lower]}
+          range={(isUnwrapped ? UNWRAPPED : BELOW_LEVEL[lower]).range}
+          ticks={[...(isUnwrapped ? UNWRAPPED : BELOW_LEVEL[lower]).ticks]}
           signed={lower !== 'Coherence'}
           curves={lowerCurves}
           subscribe={subscribe}
-          {...(lower === 'Phase' && !isUnwrapped ? { jump: WRAPS } : {})}
+          {...(lower === 'Phase' && !isUnwrapped ? { jump: WRAPS_DEG } : {})}
           cursor={cursor}
           onCursor={setCursor}
         />

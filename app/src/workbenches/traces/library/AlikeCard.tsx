@@ -1,7 +1,7 @@
 import { alikeWithin, type LibraryCurve } from '@pebble-hall/core/traces';
 import { useState } from 'react';
 import { signedDb } from '../../../charts/chartMath';
-import { NumberField } from '../../../parts/NumberField';
+import { BandFields } from '../../../parts/BandFields';
 
 /** How alike two traces are within a band. */
 export function AlikeCard({
@@ -18,28 +18,13 @@ export function AlikeCard({
       <h2>How alike</h2>
       <div className="row">
         From
-        <NumberField
-          label="Alike from"
-          value={band.from}
-          unit="Hz"
-          digits={0}
+        <BandFields
+          names={['Alike from', 'Alike to']}
+          band={band}
           min={20}
-          max={band.to / 1.1}
           step={10}
-          width={84}
-          onChange={(from) => setBand({ ...band, from })}
-        />
-        to
-        <NumberField
-          label="Alike to"
-          value={band.to}
-          unit="Hz"
-          digits={0}
-          min={band.from * 1.1}
-          max={20_000}
-          step={10}
-          width={84}
-          onChange={(to) => setBand({ ...band, to })}
+          least={1.1}
+          onChange={setBand}
         />
       </div>
       <span>

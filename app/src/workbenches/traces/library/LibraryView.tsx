@@ -1,4 +1,4 @@
-import { Button, NativeSelect, SegmentedControl, Switch, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
 import { LIBRARY_GRID, writeCurveText, type LibraryCurve } from '@pebble-hall/core/traces';
@@ -6,8 +6,10 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { formatHz, levelRange, signedDb } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';
 import { LivePlot } from '../../../charts/LivePlot';
+import { BELOW_LEVEL, WRAPS_DEG, type BelowLevel } from '../../../charts/overFrequency';
 import { traceColour } from '../../../charts/traceColours';
 import { FilePicker } from '../../../parts/FilePicker';
+import { PlotChoices } from '../../../parts/PlotChoices';
 import { traceName } from '../../../services/libraryCurves';
 import { notify } from '../../../services/notify';
 import { saveFile } from '../../../services/saveFile';
@@ -22,16 +24,8 @@ import { candidateOf, type Candidate } from './importFiles';
 import { LibraryList } from './LibraryList';
 import { TraceCard } from './TraceCard';
 
-const LOWER = ['Phase', 'Group delay', 'Coherence'] as const;
-type Lower = (typeof LOWER)[number];
-const RANGES = {
-  Phase: { lowDb: -180, highDb: 180 },
-  'Group delay': { lowDb: -10, highDb: 30 },
-  Coherence: { lowDb: 0, highDb: 1 },
-} as const;
-const TICKS = { Phase: [-180, -90, 0, 90, 180], 'Group delay': [-10, 0, 10, 20, 30], Coherence: [0, 0.5, 1] };
-const UNITS = { Phase: 'deg', 'Group delay': 'ms', Coherence: '0 to 1' } as const;
-const WRAPS = 200;
+type Lower = BelowLevel;
+const LOWER = Object.keys(BELOW_LEVEL) as Lower[];
 /** More curves than that in one plot tell nothing. */
 const MOST_SHOWN = 24;
 const never = () => () => {};
@@ -200,41 +194,26 @@ export function LibraryView({ project }: { project: Project }) {
           cursor={cursor}
           onCursor={setCursor}
         />
-        <div style={{ display: 'flex', alignItems: 'center', gap: 12, padding: '0 22px 0 12px' }}>
-          <SegmentedControl
-            size="xs"
-            aria-label="Below the level"
-            data={[...LOWER]}
-            value={lower}
-            onChange={(value) => setLower(value as Lower)}
-          />
-          <span style={{ flex: 1 }} />
-          <Switch
-            size="xs"
-            label="fade by coherence"
-            checked={fades}
-            onChange={(e) => setFades(e.currentTarget.checked)}
-          />
-          <NativeSelect
-            size="xs"
-            w={104}
-            aria-label="Smoothing"
-            data={[3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} octave` }))}
-            value={String(smoothing)}
-            onChange={(e) => setSmoothing(Number(e.currentTarget.value))}
-          />
-        </div>
+        <PlotChoices
+          lowers={LOWER}
+          lower={lower}
+          onLower={setLower}
+          fades={fades}
+          onFades={setFades}
+          smoothing={smoothing}
+          onSmoothing={setSmoothing}
+        />
         <LivePlot
           label={`${lower} of the traces`}
-          unit={UNITS[lower]}
+          unit={BELOW_LEVEL[lower].unit}
           caption={lower.toLowerCase()}
           frequency={LIBRARY_GRID}
-          range={RANGES[lower]}
-          ticks={TICKS[lower]}
+          range={BELOW_LEVEL[lower].range}
+          ticks={[...BELOW_LEVEL[lower].ticks]}
           signed={lower !== 'Coherence'}
           curves={below}
           subscribe={never}
-          {...(lower === 'Phase' ? { jump: WRAPS } : {})}
+          {...(lower === 'Phase' ? { jump: WRAPS_DEG } : {})}
           cursor={cursor}
           onCursor={setCursor}
         />

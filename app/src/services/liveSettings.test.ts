@@ -1,0 +1,84 @@
+import { LAYOUTS } from '@pebble-hall/core/layouts';
+import { newProject, type Project } from '@pebble-hall/core/project';
+import { expect, it } from 'vitest';
+import {
+  calibrationOf,
+  deskSettings,
+  signalOf,
+  standOf,
+  withMeasurement,
+  withTimeReference,
+} from './liveSettings';
+
+const plain = newProject('p', {
+  name: 'the Net Loft',
+  kind: 'listening room',
+  size: { x: 5, y: 4, z: 2.6 },
+  layoutId: LAYOUTS[1]!.id,
+  rig: 'simulated',
+});
+const [first] = plain.live.measurements;
+const [microphone] = plain.rig.microphones;
+const project: Project = {
+  ...plain,
+  calibrations: {
+    file: {
+      id: 'file',
+      name: 'Siskin',
+      serial: null,
+      frequency: [100, 10_000],
+      levelDb: [0, 4],
+      incidenceDeg: 0,
+      sensitivityDb: null,
+    },
+  },
+  rig: { ...plain.rig, microphones: [{ ...microphone!, calibrationIds: ['file'], calibrationId: 'file' }] },
+  live: {
+    ...plain.live,
+    measurements: [first!, { ...first!, id: 'line', input: 3, delayS: 0.02, isTracked: true }],
+  },
+};
+
+it('each measurement is corrected by the file of the microphone on its input, by another, or by none', () => {
+  const [one, two] = project.live.measurements;
+  expect(calibrationOf(project, one!)!.id).toBe('file');
+  expect(calibrationOf(project, two!)).toBeNull();
+  expect(calibrationOf(project, { ...two!, calibration: { by: 'file', id: 'file' } })!.id).toBe('file');
+  expect(calibrationOf(project, { ...one!, calibration: { by: 'nothing' } })).toBeNull();
+  const [a, b] = deskSettings(project, 48_000, false).measurements;
+  // 4 dB over two decades: 2 dB at 1 kHz
+  const at = a!.correctionDb!.findIndex((v) => Math.abs(v - 2) < 0.02);
+  expect(at).toBeGreaterThan(0);
+  expect(b!.correctionDb).toBeNull();
+});
+
+it('spectra are made only while somebody looks', () => {
+  expect(deskSettings(project, 48_000, false).spectrum).toBeNull();
+  expect(deskSettings(project, 48_000, true).spectrum).toMatchObject({ bands: 3, weighting: 'Z' });
+});
+
+it('the time reference gives its delay to all, and goes on giving it', () => {
+  const zeroed = withTimeReference(project.live, 'line');
+  expect(zeroed.measurements.map((m) => m.delayS)).toEqual([0.02, 0.02]);
+  expect(withMeasurement(zeroed, 'line', { delayS: 0.03 }).measurements.map((m) => m.delayS)).toEqual([
+    0.03, 0.03,
+  ]);
+  expect(withMeasurement(zeroed, first!.id, { delayS: 0.01 }).measurements.map((m) => m.delayS)).toEqual([
+    0.01, 0.02,
+  ]);
+  expect(withTimeReference(zeroed, null).measurements.map((m) => m.delayS)).toEqual([0.02, 0.02]);
+});
+
+it('microphones stand where they were put, else at the spots', () => {
+  expect(standOf(project, microphone!.id)).toEqual(project.place.spots[0]!.position);
+  const put = { x: 1, y: 1, z: 1 };
+  const moved = { ...project, live: { ...project.live, stands: { [microphone!.id]: put } } };
+  expect(standOf(moved, microphone!.id)).toEqual(put);
+});
+
+it('a file is played once one was chosen', () => {
+  const generator = { ...project.live.generator, signal: { kind: 'file' as const } };
+  expect(signalOf(generator, null)).toBeNull();
+  expect(signalOf(generator, { samples: Float32Array.of(1) })).toMatchObject({ kind: 'file' });
+  expect(signalOf(project.live.generator, null)).toMatchObject({ kind: 'pink' });
+});
