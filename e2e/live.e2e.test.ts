@@ -122,6 +122,8 @@ describe('a live session', () => {
       /Microphone: memory B less memory A, 100 Hz to 5 kHz: [+\u2212]?0\.\d dB, and [01]\.\d dB RMS around that/,
     );
     await user.press('Let memory A go');
+    const memory = '//select[@aria-label="Memory that plays"]';
+    await user.until('the memory to be recalled', async () => (await user.find(memory)).isEnabled());
     await user.choose('Memory that plays', 'memory A');
     await user.press('Let memory B go');
   });

@@ -46,6 +46,7 @@ describe('from an empty browser to a verified correction', () => {
       'Plan\n7 channels',
       'Rig\nnot started',
       'Mic walk\nnot started',
+      'Live\nnot started',
       'Traces\nnot started',
       'Correct\nnot started',
       'Listen\nnot started',

@@ -21,9 +21,14 @@ const STEPS: { path: string; title: string; text: string }[] = [
     text: 'Sweep every loudspeaker at the home spot and at two or more around it.',
   },
   {
+    path: '/live',
+    title: 'Live',
+    text: 'Watch a transfer function or a spectrum while something is moved or turned; keep what matters.',
+  },
+  {
     path: '/traces',
     title: 'Traces',
-    text: 'See what the room does: peaks and dips, reflections, what rings, how clear it is.',
+    text: 'See what the room does: peaks and dips, what rings, how clear it is; compute with what was kept.',
   },
   {
     path: '/correct',
@@ -46,7 +51,7 @@ const STEPS: { path: string; title: string; text: string }[] = [
 export default function StartHere({ project }: { project: Project }) {
   const stones = stonesOf(project);
   // one looks and listens at any time, that is never done: the button leads to what must be done
-  const atAnyTime = ['Traces', 'Listen'];
+  const atAnyTime = ['Live', 'Traces', 'Listen'];
   const next = stones.find((s) => !atAnyTime.includes(s.name) && s.state !== 'done') ?? stones.at(-1)!;
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
