@@ -98,6 +98,12 @@ describe('a live session', () => {
       async () => Math.abs((await delayOf('Microphone 2')) - first - 574.37 / 48) < 0.1,
     );
     await user.choose('Average of all', 'by power');
+    // until it is drawn
+    const drawn = await redraws('Level of the transfer functions');
+    await user.until(
+      'the average',
+      async () => (await redraws('Level of the transfer functions')) > drawn + 8,
+    );
     await user.press('Keep');
     await user.reads('Kept traces', /3 in Traces/);
     const name = await user.driver.executeScript<string>(
