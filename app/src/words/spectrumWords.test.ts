@@ -52,6 +52,9 @@ it('tells what part of it the noise of the room explains, and where', () => {
   const text = say({ noiseDb })[1]!;
   // (1 + 0.794 + 0.032 + 0.01 + 0.01 + 0.794) / 6
   expect(text).toBe('The room’s own noise explains 44 % of it, and most of it below 80 Hz and above 1 kHz.');
+  expect(say({ noiseDb: Float64Array.of(-80, -61, -61, -80, -80, -80) })[1]).toMatch(
+    /most of it from 63 Hz to 80 Hz\.$/,
+  );
   expect(say({ noiseDb: Float64Array.from(thirds, () => -60) })[1]).toMatch(/explains all of it/);
   expect(say({ noiseDb: Float64Array.from(thirds, () => -95) })[1]).toBe(
     'The room’s own noise explains less than 1 % of it.',

@@ -1,6 +1,7 @@
 import { lessNoise, noiseCriterion, noiseRating, type SpectrumReading } from '@pebble-hall/core/live';
 import type { NoiseTrait } from '@pebble-hall/core/commissioning';
 import { formatHz } from '../charts/chartMath';
+import { listed } from './listed';
 import type { LiveSentence } from './liveWords';
 import { noiseSentence } from './noiseSentence';
 
@@ -50,21 +51,35 @@ function noiseShare({ frequency, levelDb }: SpectrumReading, noiseDb: Float64Arr
   if (noiseDb.length !== levelDb.length) return [];
   const { share, overallShare } = lessNoise(levelDb, noiseDb);
   if (!Number.isFinite(overallShare)) return [];
-  const first = share.findIndex((s) => s < MOSTLY);
-  const last = share.length - 1 - [...share].reverse().findIndex((s) => s < MOSTLY);
-  if (first < 0)
+  const stretches = noisyStretches(share);
+  if (stretches.some(([from, to]) => from === 0 && to === share.length))
     return [{ text: 'The room’s own noise explains all of it: nothing else is heard.', attention: true }];
-  const ends = [
-    ...(first > 0 ? [`below ${formatHz(frequency[first]!)}`] : []),
-    ...(last < share.length - 1 ? [`above ${formatHz(frequency[last]!)}`] : []),
-  ];
+  const ends = stretches.map(([from, to]) =>
+    from === 0
+      ? `below ${formatHz(frequency[to]!)}`
+      : to === share.length
+        ? `above ${formatHz(frequency[from - 1]!)}`
+        : `from ${formatHz(frequency[from]!)} to ${formatHz(frequency[to - 1]!)}`,
+  );
   const percent = 100 * overallShare;
   return [
     {
       text: `The room’s own noise explains ${percent < 1 ? 'less than 1' : percent.toFixed(0)} % of it${
-        ends.length > 0 ? `, and most of it ${ends.join(' and ')}` : ''
+        ends.length > 0 ? `, and most of it ${listed(ends, 3)}` : ''
       }.`,
       attention: overallShare > MOSTLY || ends.length > 0,
     },
   ];
+}
+
+/** Bands in a row, half-open, of which the noise explains most. */
+function noisyStretches(share: Float64Array): [from: number, to: number][] {
+  const found: [number, number][] = [];
+  share.forEach((v, n) => {
+    if (!(v >= MOSTLY)) return;
+    const last = found.at(-1);
+    if (last?.[1] === n) last[1] = n + 1;
+    else found.push([n, n + 1]);
+  });
+  return found;
 }
