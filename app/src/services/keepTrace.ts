@@ -1,7 +1,6 @@
 import type { LiveFrame, SpectrumReading, TransferCurve } from '@pebble-hall/core/live';
 import {
   freeName,
-  plainView,
   type KeptTrace,
   type LiveOrigin,
   type Project,
@@ -14,6 +13,7 @@ import { liveFrames, liveSession } from './liveSession';
 import { calibrationOf, microphoneOn, standOf } from './liveSettings';
 import { memoryStamp } from './measuring';
 import { notify } from './notify';
+import { newTrace } from './newTrace';
 import { rigName, splOffsetDb } from './theRig';
 
 /** Stands for what is not known, as sound files hold numbers only. */
@@ -116,18 +116,12 @@ export async function keepLive(
   const about = { memory, generator: isPlaying ? project.live.generator : null, isAverage: average !== null };
   const origin = originOf(project, id, measured, about)!;
   const array = packCurve(crypto.randomUUID(), curve, rate);
-  const trace: KeptTrace = {
-    id: crypto.randomUUID(),
+  const trace = newTrace({
     kind: 'transfer function',
     name: keptName(project, average ?? origin.measurement, origin),
-    keptAt: Date.now(),
-    note: '',
-    folder: '',
-    tags: [],
     arrayId: array.id,
     origin,
-    view: plainView(),
-  };
+  });
   const isStored = await changeProject(`${trace.name} kept`, (p) => ({ ...p, kept: [...p.kept, trace] }), {
     arrays: [array],
   });
@@ -189,22 +183,16 @@ export async function keepSpectrum(measurementId: string, asNoise: boolean): Pro
     spectrum: { ...made, splOffsetDb: splOffsetDb(project) },
   };
   const array = packSpectrum(crypto.randomUUID(), found.reading, rate);
-  const trace: KeptTrace = {
-    id: crypto.randomUUID(),
+  const trace = newTrace({
     kind: 'spectrum',
     name: keptName(
       project,
       asNoise ? `Room noise, ${measurement.name}` : `${measurement.name}, spectrum`,
       origin,
     ),
-    keptAt: Date.now(),
-    note: '',
-    folder: '',
-    tags: [],
     arrayId: array.id,
     origin,
-    view: plainView(),
-  };
+  });
   const isStored = await changeProject(
     `${trace.name} kept`,
     (p) => ({

@@ -1,10 +1,11 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { FORMULA_TAKES, type CurveAverage, type Formula, type FormulaOp } from '@pebble-hall/core/traces';
-import { freeName, plainView, type KeptTrace, type Project } from '@pebble-hall/core/project';
+import { freeName, type Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { changeProject } from '../../../services/changeProject';
 import { traceName } from '../../../services/libraryCurves';
+import { newTrace } from '../../../services/newTrace';
 import { formulaSentence } from '../../../words/formulaWords';
 
 const OPS: { value: FormulaOp; label: string }[] = [
@@ -57,21 +58,16 @@ export function CombineCard({ project, of, onMade }: Props) {
   const make = async () => {
     const id = crypto.randomUUID();
     const isStored = await changeProject('trace computed', (p) => {
-      const trace: KeptTrace = {
+      const trace = newTrace({
         id,
         kind: 'transfer function',
         name: freeName(
           sentence.slice(0, 180),
           p.kept.map((k) => k.name),
         ),
-        keptAt: Date.now(),
-        note: '',
-        folder: '',
-        tags: [],
         arrayId: null,
         origin: { by: 'computed', formula },
-        view: plainView(),
-      };
+      });
       return { ...p, kept: [...p.kept, trace] };
     });
     if (isStored) onMade(id);

@@ -1,17 +1,12 @@
 import { FormatError, readNumberTable, type NumberTable } from '@pebble-hall/core/formats';
-import {
-  freeName,
-  plainView,
-  type KeptTrace,
-  type Project,
-  type ProjectArray,
-} from '@pebble-hall/core/project';
+import { freeName, type KeptTrace, type Project, type ProjectArray } from '@pebble-hall/core/project';
 import {
   curveOfTable,
   likelyMeanings,
   type ColumnMeaning,
   type LibraryCurve,
 } from '@pebble-hall/core/traces';
+import { newTrace } from '../../../services/newTrace';
 import { packCurve } from '../../../services/keepTrace';
 
 /** A text file that may become a trace. */
@@ -75,14 +70,10 @@ export function importedTrace(
   const array = packCurve(crypto.randomUUID(), curve, 48_000);
   const { table, meanings, fileName, name } = candidate;
   const isDense = table!.columns[0]!.length > DENSE * curve.frequency.length;
-  const trace: KeptTrace = {
-    id: crypto.randomUUID(),
+  const trace = newTrace({
     kind: 'transfer function',
     name: freeName(name, taken),
-    keptAt: Date.now(),
-    note: '',
     folder: 'Imported',
-    tags: [],
     arrayId: array.id,
     origin: {
       by: 'file',
@@ -94,8 +85,7 @@ export function importedTrace(
         ...table!.comments.slice(0, 40).map((c) => c.slice(0, 500)),
       ],
     },
-    view: plainView(),
-  };
+  });
   return { trace, array };
 }
 
