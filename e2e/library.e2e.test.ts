@@ -68,7 +68,8 @@ describe('the library', () => {
       /lies ([+\u2212]?[\d.]+) dB over .*differ by ([\d.]+) dB RMS, phases by (\d+)° RMS/,
     );
     expect(Math.abs(Number(mean!.replace('\u2212', '-')))).toBeLessThan(0.5);
-    expect(Number(shape)).toBeLessThan(1);
+    // each of the three was measured by itself, in the room's noise
+    expect(Number(shape)).toBeLessThan(1.5);
     // where they nearly cancel, a little noise turns the phase far
     expect(Number(phase)).toBeLessThan(30);
   });

@@ -44,6 +44,8 @@ it('the same as glTF, closed and in metres, is seen from the side and in a reloa
   await user.among('Seen from', 'Side');
   await user.find('//*[@aria-label="gable hall"]//*[name()="path"]');
   await user.type('Turned to the left', '90');
+  // stored
+  await user.find('//button[starts-with(@aria-label, "Undo: ")][contains(@aria-label, "turned")]');
   await user.visit('/plan');
   await user.find('//*[@aria-label="gable hall"]//*[name()="path"]');
   await user.press('Drawings');
