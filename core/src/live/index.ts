@@ -49,3 +49,4 @@ export {
   type LessNoise,
   type NoiseRating,
 } from './noiseCriteria.js';
+export { quietFigures, toneFigures, type QuietFigures, type ToneFigures } from './deviceFigures.js';

@@ -18,3 +18,11 @@ export { needShape, shapeTrace, undershootDb } from './shapeTrace.js';
 export { readShapes } from './readShapes.js';
 export type { FoundShape, ReadCurve, ReadOptions, ShapeErrors, ShapeReading } from './reading.js';
 export type { WantedShape } from './wanted.js';
+export {
+  comparePublished,
+  type FigureRow,
+  type FigureTolerance,
+  type FigureVerdict,
+  type PublishedFigures,
+} from './published.js';
+export { mirrorApart, shapesLevelDb } from './mirror.js';
