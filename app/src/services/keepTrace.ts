@@ -75,6 +75,7 @@ export function originOf(
     calibration: calibrationOf(project, measurement)?.name ?? null,
     position: microphone ? standOf(project, microphone.id) : null,
     generator: about.generator,
+    device: null,
     spectrum: null,
     memory: about.memory,
     rigName: rigName(project),

@@ -1,6 +1,7 @@
 import type { Formula } from '@pebble-hall/core/traces';
 import { formatHz } from '../charts/chartMath';
 import { listed } from './listed';
+import { shapeSentence } from './shapeWords';
 
 const HOW = {
   power: 'by power',
@@ -40,5 +41,7 @@ export function formulaSentence(formula: Formula, nameOf: (id: string) => string
       return `${first}, ${Math.abs(1000 * formula.delayS).toFixed(3)} ms ${formula.delayS >= 0 ? 'earlier' : 'later'}`;
     case 'all-pass':
       return `${first} behind an all-pass at ${formatHz(formula.hz)}, Q ${formula.q}`;
+    case 'shapes':
+      return listed(formula.shapes.map(shapeSentence));
   }
 }

@@ -49,13 +49,17 @@ export {
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
 export {
   isCircular,
+  LINE_STYLES,
   plainView,
   restsOn,
   type ComputedOrigin,
   type FileOrigin,
   type KeptTrace,
+  type LineStyle,
   type TraceView,
 } from './kept.js';
+export { newBench, type DeviceFigures, type ElectronicsBench } from './electronics.js';
+export { newReading, nothingPublished, type Reading } from './readings.js';
 export {
   newLive,
   type GeneratorChoice,

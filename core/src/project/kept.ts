@@ -18,11 +18,17 @@ export interface ComputedOrigin {
   formula: Formula;
 }
 
+export const LINE_STYLES = ['solid', 'dashed', 'dotted'] as const;
+export type LineStyle = (typeof LINE_STYLES)[number];
+
 /** How a kept trace is looked at: nothing of it touches its samples. */
 export interface TraceView extends CurveView {
   isShown: boolean;
   /** a name of a trace's colour; null for the next one that is free */
   colour: string | null;
+  line: LineStyle;
+  /** octave fraction that it is smoothed over, whatever the others are; null for as all of them */
+  smoothing: number | null;
 }
 
 /** A trace of the library: a transfer function with its coherence, or a spectrum. */
@@ -48,8 +54,11 @@ export const plainView = (): TraceView => ({
   gainDb: 0,
   delayS: 0,
   inverted: false,
+  shapes: [],
   isShown: true,
   colour: null,
+  line: 'solid',
+  smoothing: null,
 });
 
 /** Ids of the traces that a trace rests on, directly. */

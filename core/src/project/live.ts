@@ -8,6 +8,8 @@ import type {
   SpectrumBands,
 } from '../live/index.js';
 import type { Weighting } from '../level/index.js';
+import { freeOutput } from './editPlace.js';
+import { newBench, type ElectronicsBench } from './electronics.js';
 import type { MemoryStamp } from './sweeps.js';
 
 /** Which file corrects what is measured: that of the microphone on the input, none, or one by its id. */
@@ -53,6 +55,7 @@ export interface LiveRecord {
   spectrum: SpectrumChoice;
   /** where microphones stand in a session, by their ids; the others at the spots in their order */
   stands: Record<string, Point>;
+  electronics: ElectronicsBench;
 }
 
 /** Of what a kept trace was made, as far as it is known. */
@@ -78,6 +81,8 @@ export interface LiveOrigin {
   position: Point | null;
   /** what was played; null for programme from elsewhere */
   generator: GeneratorChoice | null;
+  /** of a device on the bench: what it is called, and how its knobs stood; null for a microphone */
+  device: { name: string; knobs: Record<string, number> } | null;
   /** of a spectrum: how it was made, and what was added to it for sound pressure levels, where that was known */
   spectrum: (Omit<SpectrumChoice, 'noiseId'> & { splOffsetDb: number | null }) | null;
   memory: MemoryStamp | null;
@@ -86,7 +91,10 @@ export interface LiveOrigin {
 }
 
 /** A live session of a new project: one measurement against the loopback, or against the generator where there is none. */
-export function newLive(loudspeakerIds: string[], loopbackInput: number | null): LiveRecord {
+export function newLive(
+  loudspeakers: readonly { id: string; output: number }[],
+  loopbackInput: number | null,
+): LiveRecord {
   return {
     measurements: [
       {
@@ -109,10 +117,11 @@ export function newLive(loudspeakerIds: string[], loopbackInput: number | null):
     generator: {
       signal: { kind: 'pink', period: 65_536 },
       levelDbfs: -40,
-      loudspeakerIds: loudspeakerIds.slice(0, 1),
+      loudspeakerIds: loudspeakers.slice(0, 1).map((l) => l.id),
       alternateS: null,
     },
     spectrum: { bands: 3, weighting: 'Z', seconds: 4, noiseId: null },
     stands: {},
+    electronics: newBench(freeOutput({ loudspeakers }), loopbackInput),
   };
 }

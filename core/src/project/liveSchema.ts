@@ -1,8 +1,10 @@
 import Joi from 'joi';
 import { BLOCK_LENGTHS, MOST_MEASUREMENTS } from '../live/index.js';
 import { COLUMN_MEANINGS } from '../traces/index.js';
+import { LINE_STYLES } from './kept.js';
+import { shapes } from './shapeSchema.js';
 import { memoryStamp } from './sweepSchema.js';
-import { byId, channel, id, list, number, position, text, time } from './schemaValues.js';
+import { byId, channel, id, level, list, number, position, text, time } from './schemaValues.js';
 
 const reference = Joi.alternatives(Joi.valid('generator'), channel);
 const delayS = number.min(-5).max(5);
@@ -39,6 +41,40 @@ const bands = Joi.valid(1, 3, 6, 12, 24, 48, 'narrow');
 const weighting = Joi.valid('A', 'C', 'Z');
 const seconds = number.min(0.05).max(3600).allow(null);
 
+const knobs = Joi.object()
+  .pattern(/^[a-z0-9 .-]{1,40}$/i, number)
+  .max(200);
+const electronics = Joi.object({
+  deviceName: text,
+  output: channel,
+  inputs: list(channel, 2).min(1).unique(),
+  levelDbfs: number.min(-120).max(0),
+  delayS,
+  toleranceDb: number.greater(0).max(40),
+  toleranceDeg: number.greater(0).max(180),
+  flatId: id.allow(null),
+  knobs,
+  figures: Joi.object({
+    takenAt: time,
+    levelDbfs: number,
+    hz,
+    channels: list(
+      Joi.object({
+        quiet: Joi.object({ levelDb: level, weightedDb: level }).allow(null),
+        tone: Joi.object({
+          hz: number,
+          levelDb: level,
+          harmonicsDb: list(Joi.object({ order: number, db: level }), 20),
+          distortionDb: level,
+          distortionAndNoiseDb: level,
+        }).allow(null),
+        latencyS: number.allow(null),
+      }),
+      2,
+    ),
+  }).allow(null),
+});
+
 export const live = Joi.object({
   measurements: list(
     Joi.object({
@@ -65,6 +101,7 @@ export const live = Joi.object({
   generator,
   spectrum: Joi.object({ bands, weighting, seconds, noiseId: id.allow(null) }),
   stands: byId(position),
+  electronics,
 });
 
 const liveOrigin = Joi.object({
@@ -84,6 +121,7 @@ const liveOrigin = Joi.object({
   calibration: text.allow(null),
   position: position.allow(null),
   generator: generator.allow(null),
+  device: Joi.object({ name: text, knobs }).allow(null),
   spectrum: Joi.object({ bands, weighting, seconds, splOffsetDb: number.allow(null) }).allow(null),
   memory: memoryStamp.allow(null),
   rigName: text,
@@ -104,6 +142,7 @@ const formula = Joi.alternatives(
   Joi.object({ op: Joi.valid('inverse', 'minimum phase', 'excess phase'), of: sources(1, 1) }),
   Joi.object({ op: Joi.valid('delay removed'), of: sources(1, 1), delayS }),
   Joi.object({ op: Joi.valid('all-pass'), of: sources(1, 1), hz, q: number.min(0.05).max(100) }),
+  Joi.object({ op: Joi.valid('shapes'), of: sources(0, 0), shapes: shapes.min(1) }),
 );
 
 const origin = Joi.alternatives(
@@ -133,8 +172,11 @@ export const keptTraces = list(
       gainDb,
       delayS,
       inverted: Joi.boolean(),
+      shapes,
       isShown: Joi.boolean(),
       colour: text.allow(null),
+      line: Joi.valid(...LINE_STYLES),
+      smoothing: Joi.valid(1, 3, 6, 12, 24, 48, null),
     }),
   }),
   20_000,

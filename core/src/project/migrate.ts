@@ -248,10 +248,10 @@ const STEPS: Record<number, Step> = {
     place: { ...(project['place'] as Stored), models: [] },
   }),
   10: (project) => {
-    const { loudspeakers } = project['place'] as { loudspeakers?: { id: string }[] };
+    const { loudspeakers } = project['place'] as { loudspeakers?: { id: string; output: number }[] };
     const { loopbackInput } = (project['rig'] ?? {}) as { loopbackInput?: number | null };
-    const ids = (loudspeakers ?? []).map((l) => l.id);
-    return { ...project, version: 11, live: newLive(ids, loopbackInput ?? null), kept: [] };
+    const live = newLive(loudspeakers ?? [], loopbackInput ?? null);
+    return { ...project, version: 11, live, kept: [], readings: [] };
   },
 };
 

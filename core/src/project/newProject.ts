@@ -315,11 +315,9 @@ export function emptyProject(
     chains: [],
     headphones: [],
     chainId: null,
-    live: newLive(
-      named.place.loudspeakers.map((l) => l.id),
-      2,
-    ),
+    live: newLive(named.place.loudspeakers, 2),
     kept: [],
+    readings: [],
   };
 }
 

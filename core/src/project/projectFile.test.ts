@@ -7,9 +7,12 @@ import {
   checkProject,
   firstVariant,
   newLive,
+  newReading,
+  nothingPublished,
   newPlace,
   NO_LAYOUT,
   plainLoudspeaker,
+  plainView,
   PROJECT_VERSION,
   enclosedIds,
   readProjectFile,
@@ -183,8 +186,38 @@ const project: Project = {
   chains: [],
   headphones: [],
   chainId: null,
-  live: newLive(['left'], 2),
-  kept: [],
+  live: newLive([{ id: 'left', output: 1 }], 2),
+  kept: [
+    {
+      id: 'k1',
+      kind: 'transfer function',
+      name: 'A boost',
+      keptAt: 0,
+      note: '',
+      folder: '',
+      tags: [],
+      arrayId: null,
+      origin: {
+        by: 'computed',
+        formula: {
+          op: 'shapes',
+          of: [],
+          shapes: [
+            { kind: 'peaking', hz: 1000, gainDb: 6, q: 1.4 },
+            { kind: 'low-pass', hz: 9000, family: 'Linkwitz-Riley', order: 4 },
+          ],
+        },
+      },
+      view: { ...plainView(), shapes: [{ kind: 'high shelf', hz: 5000, gainDb: -2, order: 1, q: null }] },
+    },
+  ],
+  readings: [
+    {
+      ...newReading('r1', 'What it does', 'k1'),
+      wanted: [{ kind: 'peaking' }, { kind: 'low-pass', family: null, order: null }],
+      published: [{ hz: 1000, gainDb: 6, q: null, order: null }, nothingPublished()],
+    },
+  ],
 };
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
 import { isCircular } from './kept.js';
 import { keptTraces, live } from './liveSchema.js';
+import { readings } from './shapeSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
 import { rig } from './rigSchema.js';
@@ -94,6 +95,7 @@ export const projectSchema = Joi.object({
   chainId: id.allow(null),
   live,
   kept: keptTraces,
+  readings,
 }).options({ presence: 'required', abortEarly: true, convert: false });
 
 /**

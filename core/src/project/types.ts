@@ -5,6 +5,7 @@ import type { Round, Sweep } from './sweeps.js';
 import type { Variant } from './correction.js';
 import type { MemoryLoad, PendingLoad } from './loads.js';
 import type { KeptTrace } from './kept.js';
+import type { Reading } from './readings.js';
 import type { LiveRecord } from './live.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
@@ -15,6 +16,8 @@ export type * from './correction.js';
 export type * from './loads.js';
 export type * from './listening.js';
 export type * from './kept.js';
+export type * from './electronics.js';
+export type * from './readings.js';
 export type * from './live.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
@@ -63,6 +66,8 @@ export interface Project {
   live: LiveRecord;
   /** the library: traces that were kept, imported or computed, oldest first */
   kept: KeptTrace[];
+  /** shapes that are read from traces of the library, oldest first */
+  readings: Reading[];
 }
 
 /** A file of somebody else's that a project refers to, as it came. */

@@ -24,7 +24,12 @@ export { cosineStep, hannRise, hannWindow } from './windows.js';
 export { convolve, convolveLong } from './convolve.js';
 export { partitionFilter, PartitionedInput, type PartitionedFilter } from './partitioned.js';
 export { solveLinear } from './solveLinear.js';
-export { centralDifferences, leastSquares, type LeastSquares, type LeastSquaresProblem } from './leastSquares.js';
+export {
+  centralDifferences,
+  leastSquares,
+  type LeastSquares,
+  type LeastSquaresProblem,
+} from './leastSquares.js';
 export { resampleFir } from './resampleFir.js';
 export {
   exponentialSweep,

@@ -67,13 +67,13 @@ describe('arithmetic of curves, against closed forms', () => {
     expectCurve(delayRemoved(curveOf(delayed(0.0123)), 0.0123), () => [1, 0]);
   });
   it('seen later, softer and inverted, and back', () => {
-    const seen = viewedCurve(low, { gainDb: -6, delayS: 0.002, inverted: true });
-    const back = viewedCurve(seen, { gainDb: 6, delayS: -0.002, inverted: true });
+    const seen = viewedCurve(low, { gainDb: -6, delayS: 0.002, inverted: true, shapes: [] });
+    const back = viewedCurve(seen, { gainDb: 6, delayS: -0.002, inverted: true, shapes: [] });
     expectCurve(back, lowPass);
     expectCurve(
       viewedCurve(
         curveOf(() => [1, 0]),
-        { gainDb: 0, delayS: 0.001, inverted: false },
+        { gainDb: 0, delayS: 0.001, inverted: false, shapes: [] },
       ),
       delayed(0.001),
     );
@@ -140,7 +140,7 @@ describe('phase of least delay', () => {
   });
 
   it('what is in excess is the delay that was added', () => {
-    const late = viewedCurve(minimum, { gainDb: 0, delayS: 0.0005, inverted: false });
+    const late = viewedCurve(minimum, { gainDb: 0, delayS: 0.0005, inverted: false, shapes: [] });
     const excess = excessPhasePart(late);
     LIBRARY_GRID.forEach((f, n) => {
       if (f < 40 || f > 10_000) return;

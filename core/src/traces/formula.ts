@@ -13,7 +13,8 @@ import {
   sumOfCurves,
   type CurveAverage,
 } from './arithmetic.js';
-import type { LibraryCurve } from './libraryCurve.js';
+import type { Shape } from '../shapes/index.js';
+import { curveOfShapes, type LibraryCurve } from './libraryCurve.js';
 
 /** How a trace is computed from others, named by their ids. */
 export type Formula =
@@ -23,7 +24,9 @@ export type Formula =
   | { op: 'splice'; of: string[]; atHz: number; octaves: number }
   | { op: 'inverse' | 'minimum phase' | 'excess phase'; of: string[] }
   | { op: 'delay removed'; of: string[]; delayS: number }
-  | { op: 'all-pass'; of: string[]; hz: number; q: number };
+  | { op: 'all-pass'; of: string[]; hz: number; q: number }
+  /** rests on nothing: circuits by their figures */
+  | { op: 'shapes'; of: string[]; shapes: Shape[] };
 
 export type FormulaOp = Formula['op'];
 
@@ -42,6 +45,7 @@ export const FORMULA_TAKES: Record<FormulaOp, [number, number]> = {
   'excess phase': [1, 1],
   'delay removed': [1, 1],
   'all-pass': [1, 1],
+  shapes: [0, 0],
 };
 
 /** @throws RangeError for what cannot be computed: a phase that is not there, frequencies that are not shared */
@@ -78,5 +82,7 @@ export function evaluateFormula(formula: Formula, curves: readonly LibraryCurve[
       return delayRemoved(first, formula.delayS);
     case 'all-pass':
       return allPassed(first, formula.hz, formula.q);
+    case 'shapes':
+      return curveOfShapes(formula.shapes);
   }
 }

@@ -1,5 +1,6 @@
 /** Traces of the library: curves that are looked at, computed with, imported and exported. */
 export {
+  curveOfShapes,
   LIBRARY_GRID,
   onSharedPoints,
   viewedCurve,

@@ -1,4 +1,5 @@
 import { withoutDelay, type TransferCurve } from '../live/index.js';
+import { shapeTrace, type Shape } from '../shapes/index.js';
 import { gainOfDb, logGrid } from '../signal/index.js';
 
 /** A curve of the library, on `LIBRARY_GRID` or a part of it; without a phase its values are plain magnitudes. */
@@ -12,16 +13,29 @@ export interface CurveView {
   /** later by so much, seconds */
   delayS: number;
   inverted: boolean;
+  /** that act on it, as circuits */
+  shapes: Shape[];
 }
 
 /** The points that all curves of the library share, Hz: 48 to an octave. */
 export const LIBRARY_GRID = logGrid(20, 20_000, 48);
 
-/** A curve as it is looked at: another level, another time, the other polarity; its samples stay as they were. */
-export function viewedCurve(curve: LibraryCurve, { gainDb, delayS, inverted }: CurveView): LibraryCurve {
+/** A curve as it is looked at: another level, another time, the other polarity, behind shapes; its samples stay as they were. */
+export function viewedCurve(
+  curve: LibraryCurve,
+  { gainDb, delayS, inverted, shapes }: CurveView,
+): LibraryCurve {
   const gain = (inverted && curve.hasPhase ? -1 : 1) * gainOfDb(gainDb);
   const { re, im } = curve.hasPhase ? withoutDelay(curve, -delayS) : curve;
-  return { ...curve, re: re.map((v) => gain * v), im: im.map((v) => gain * v) };
+  const by = shapes.length > 0 ? shapeTrace(shapes, curve.frequency) : null;
+  if (!by) return { ...curve, re: re.map((v) => gain * v), im: im.map((v) => gain * v) };
+  if (!curve.hasPhase)
+    return { ...curve, re: re.map((v, n) => gain * v * Math.hypot(by.re[n]!, by.im[n]!)), im: im.slice() };
+  return {
+    ...curve,
+    re: re.map((v, n) => gain * (v * by.re[n]! - im[n]! * by.im[n]!)),
+    im: im.map((v, n) => gain * (v * by.re[n]! + re[n]! * by.im[n]!)),
+  };
 }
 
 /**
@@ -55,4 +69,10 @@ export function onSharedPoints(curves: readonly LibraryCurve[]): LibraryCurve[] 
     )
       throw new RangeError('onSharedPoints: the curves have different grids');
   return parts;
+}
+
+/** Shapes as a curve of their own. @throws RangeError for shapes that mean nothing */
+export function curveOfShapes(shapes: readonly Shape[]): LibraryCurve {
+  const trace = shapeTrace(shapes, LIBRARY_GRID);
+  return { ...trace, coherence: LIBRARY_GRID.map(() => NaN), hasPhase: true };
 }

@@ -7,6 +7,7 @@ export {
   type SessionMicrophone,
   type SessionWays,
 } from './simulatedSession.js';
+export type { BenchDevice } from './mixerFeeds.js';
 export {
   noFaults,
   ROOM_SOUNDS,

@@ -32,6 +32,7 @@ import {
 import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
 import { BURROW, INPUT_NOISE_DB, ROOM_NOISE_DB, roomNoise } from './burrow.js';
 import { skerryPath } from '../processor/index.js';
+import { mixerFeeds, mixerHiss, type BenchDevice } from './mixerFeeds.js';
 import type { SessionWays } from './simulatedSession.js';
 
 /** From output to input: the coupling of the converters below, their filter above. */
@@ -100,6 +101,8 @@ const MOST_IMPULSES = 64;
 const TORN = 0.35;
 const AHEAD = 256;
 const LOOPBACK_SIZE = 8192;
+/** What is coupled by capacitors dies away slowly. */
+const DEVICE_SIZE = 16_384;
 /** The noise that meters hear repeats after 11 s. */
 const LOOP = 1 << 19;
 
@@ -261,6 +264,7 @@ export class SimulatedRoom {
   /**
    * How sound gets from some outputs to every microphone, as impulse responses: what a session plays through.
    * @param microphones whose inputs are wanted
+   * @param device on the bench; null for none
    */
   ways({
     played,
@@ -268,7 +272,11 @@ export class SimulatedRoom {
     outputs,
     filters,
     faults,
-  }: Pick<RigTake, 'microphones' | 'outputs' | 'filters' | 'faults'> & { played: number[] }): SessionWays {
+    device,
+  }: Pick<RigTake, 'microphones' | 'outputs' | 'filters' | 'faults'> & {
+    played: number[];
+    device: BenchDevice | null;
+  }): SessionWays {
     const size = fftSizeFor(this.room.size + CHAIN_SIZE);
     const impulseOf = (trace: ComplexTrace, lateBy: number) =>
       Float32Array.from(inverseRealFft(delayTrace(trace, lateBy)));
@@ -293,7 +301,11 @@ export class SimulatedRoom {
       }));
     });
     const loopback = faults.loopbackOut ? null : impulseOf(electronics(LOOPBACK_SIZE, null), 0);
-    return { loopback, feeds };
+    if (!device) return { loopback, feeds, hiss: [] };
+    const bench = played.includes(device.output)
+      ? mixerFeeds(device, electronics(DEVICE_SIZE, null), DEVICE_SIZE, BURROW.rate)
+      : [];
+    return { loopback, feeds: [...feeds, ...bench], hiss: mixerHiss(device) };
   }
 
   private inputNoise(length: number, input: number, take: number): Float32Array {

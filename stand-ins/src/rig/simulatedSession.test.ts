@@ -19,7 +19,7 @@ const far = { ...near, input: 3, position: { x: 2.6, y: 4.4, z: 1.2 } };
 const outputs = Array.from({ length: 8 }, () => plainOutput());
 const filters = outputs.map(() => new Float32Array(0));
 const waysOf = (faults: Faults, microphones = [near, far]) =>
-  room.ways({ played: [1], microphones, outputs, filters, faults });
+  room.ways({ played: [1], microphones, outputs, filters, faults, device: null });
 
 function session(faults: Faults = noFaults(), microphones = [near, far]) {
   const made = new SimulatedSession(BLOCK, [1, 2, 3]);
@@ -108,7 +108,14 @@ describe('the simulated rig while it streams', () => {
   });
 
   it('two loudspeakers together are the sum of each alone', () => {
-    const together = room.ways({ played: [1, 2], microphones: [near], outputs, filters, faults: noFaults() });
+    const together = room.ways({
+      played: [1, 2],
+      microphones: [near],
+      outputs,
+      filters,
+      faults: noFaults(),
+      device: null,
+    });
     const heard = (on: number[]) => {
       const of = new SimulatedSession(BLOCK, [1, 2, 3]);
       of.set([], noFaults());

@@ -20,6 +20,8 @@ export interface SessionFeed {
   second: number;
   third: number;
   torn: number;
+  /** where it ends softly, full scale = 1; null for nowhere */
+  ceiling?: number | null;
   /** from the output's signal to the loudspeaker */
   drive: Float32Array;
   /** from the loudspeaker to each input with a microphone */
@@ -31,6 +33,8 @@ export interface SessionWays {
   /** from the generator to the loopback input; null while its cable is out */
   loopback: Float32Array | null;
   feeds: SessionFeed[];
+  /** RMS of white noise that a device adds at an input of its own, full scale = 1 */
+  hiss: { input: number; level: number }[];
 }
 
 export interface SessionMicrophone {
@@ -66,6 +70,7 @@ export class SimulatedSession {
   private readonly played: PartitionedInput;
   private readonly looped: Way = { now: null, next: null };
   private feeds: Feed[] = [];
+  private deviceHiss: SessionWays['hiss'] = [];
   private microphones: readonly SessionMicrophone[] = [];
   private faults: Faults | null = null;
   private frame = 0;
@@ -103,7 +108,8 @@ export class SimulatedSession {
   }
 
   /** How sound travels from now on. */
-  change({ loopback, feeds }: SessionWays): void {
+  change({ loopback, feeds, hiss }: SessionWays): void {
+    this.deviceHiss = hiss;
     turnTo(this.looped, loopback, this.block);
     const before = this.feeds;
     this.feeds = feeds.map(({ drive, ways, ...feed }, i): Feed => {
@@ -140,10 +146,11 @@ export class SimulatedSession {
       this.outputs.forEach((output, w) => {
         if (output === feed.output) through(left[w]!, feed.drive, driven);
       });
-      const { gain, second, third, torn } = feed;
+      const { gain, second, third, torn, ceiling } = feed;
       for (let i = 0; i < block; i++) {
         const x = gain * driven[i]!;
-        driven[i] = x + second * x * x + third * x * x * x + torn * Math.abs(x);
+        const bent = x + second * x * x + third * x * x * x + torn * Math.abs(x);
+        driven[i] = ceiling ? softly(bent, ceiling) : bent;
       }
       feed.sound.push(driven);
       for (const [input, way] of feed.ways) {
@@ -165,12 +172,15 @@ export class SimulatedSession {
       if (faults?.hum) humOf(block, this.frame).forEach((v, i) => (out[i] = out[i]! + gain * v));
       if (faults) this.sounds.addTo(out, faults.sounds, input, this.frame, gain);
     }
-    const hiss = gainOfDb(INPUT_NOISE_DB);
-    for (const out of heard.values())
+    for (const [input, out] of heard) {
+      // the two are independent of each other: their powers add up
+      const ofDevice = this.deviceHiss.find((h) => h.input === input)?.level ?? 0;
+      const hiss = Math.hypot(gainOfDb(INPUT_NOISE_DB), ofDevice);
       for (let i = 0; i < block; i++) {
         const v = out[i]! + hiss * this.hiss.normal();
         out[i] = v > 1 ? 1 : v < -1 ? -1 : v;
       }
+    }
     this.frame += block;
     return this.inputs.map((input) => heard.get(input)!);
   }
@@ -180,6 +190,12 @@ export class SimulatedSession {
     return microphone && this.faults ? gainOfDb(inputGainDb(microphone.gainDb, this.faults)) : 1;
   }
 }
+
+/** An end that is reached softly: as it is well below it, never beyond. */
+const softly = (x: number, ceiling: number): number => {
+  const share = Math.abs(x) / ceiling;
+  return share < 0.2 ? x : x / (1 + share ** 8) ** (1 / 8);
+};
 
 function turnTo(way: Way, impulse: Float32Array | null, block: number): void {
   const next = partitionFilter(impulse ? withoutTail(impulse) : new Float32Array(1), block);

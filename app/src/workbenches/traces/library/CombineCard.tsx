@@ -8,7 +8,10 @@ import { traceName } from '../../../services/libraryCurves';
 import { newTrace } from '../../../services/newTrace';
 import { formulaSentence } from '../../../words/formulaWords';
 
-const OPS: { value: FormulaOp; label: string }[] = [
+/** What rests on other traces. */
+type CombiningOp = Exclude<FormulaOp, 'shapes'>;
+
+const OPS: { value: CombiningOp; label: string }[] = [
   { value: 'sum', label: 'Sum' },
   { value: 'difference', label: 'Difference' },
   { value: 'ratio', label: 'Ratio' },
@@ -33,7 +36,7 @@ interface Props {
 
 /** A new trace from those that are chosen: it follows them. */
 export function CombineCard({ project, of, onMade }: Props) {
-  const [wanted, setOp] = useState<FormulaOp>('sum');
+  const [wanted, setOp] = useState<CombiningOp>('sum');
   const [how, setHow] = useState<CurveAverage>('power');
   const [atHz, setAtHz] = useState(100);
   const [delayMs, setDelayMs] = useState(1);
