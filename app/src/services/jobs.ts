@@ -6,6 +6,7 @@ import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '.
 import type { DrawingJobs } from '../workers/drawings.worker';
 import type { LiveJobs } from '../workers/live.worker';
 import type { ListenJobs } from '../workers/listen.worker';
+import type { ShapeJobs } from '../workers/shapes.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
 export type { LevelMapAsked, ShownModel, TraceSeen, TriedModel } from '../workers/coverage.worker';
@@ -18,6 +19,7 @@ interface Lanes {
   drawings: DrawingJobs;
   listen: ListenJobs;
   live: LiveJobs;
+  shapes: ShapeJobs;
   views: ViewJobs;
 }
 
@@ -34,6 +36,7 @@ const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
   ),
   listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
   live: lane(() => new Worker(new URL('../workers/live.worker.ts', import.meta.url), { type: 'module' })),
+  shapes: lane(() => new Worker(new URL('../workers/shapes.worker.ts', import.meta.url), { type: 'module' })),
   views: lane(() => new Worker(new URL('../workers/views.worker.ts', import.meta.url), { type: 'module' })),
 };
 

@@ -6,11 +6,12 @@ import {
   type Project,
   type ProjectArray,
 } from '@pebble-hall/core/project';
+import { knobsText } from '../words/deviceWords';
 import { memoryWords } from '../words/memoryName';
 import { projectNow } from '../store';
 import { changeProject } from './changeProject';
 import { liveFrames, liveSession } from './liveSession';
-import { calibrationOf, microphoneOn, standOf } from './liveSettings';
+import { calibrationOf, deviceGenerator, measurementsOf, microphoneOn, standOf } from './liveSettings';
 import { memoryStamp } from './measuring';
 import { notify } from './notify';
 import { newTrace } from './newTrace';
@@ -54,9 +55,11 @@ export function originOf(
   { delayS, blocks }: { delayS: number; blocks: number },
   about: Pick<LiveOrigin, 'memory' | 'generator'> & { isAverage: boolean },
 ): LiveOrigin | null {
-  const measurement = project.live.measurements.find((m) => m.id === measurementId);
+  const { subject } = liveSession.getState();
+  const measurement = measurementsOf(project, subject).find((m) => m.id === measurementId);
   if (!measurement) return null;
   const { live } = project;
+  const { deviceName: name, knobs } = live.electronics;
   const microphone = microphoneOn(project, measurement.input);
   return {
     by: 'live',
@@ -75,7 +78,7 @@ export function originOf(
     calibration: calibrationOf(project, measurement)?.name ?? null,
     position: microphone ? standOf(project, microphone.id) : null,
     generator: about.generator,
-    device: null,
+    device: subject === 'device' ? { name, knobs } : null,
     spectrum: null,
     memory: about.memory,
     rigName: rigName(project),
@@ -84,16 +87,15 @@ export function originOf(
 }
 
 /** A name that says what was measured, through what: typed over where it does not. */
-export function keptName(project: Project, name: string, { generator, memory }: LiveOrigin): string {
+export function keptName(project: Project, name: string, { generator, memory, device }: LiveOrigin): string {
+  const taken = project.kept.map((k) => k.name);
+  if (device) return freeName(`${device.name}, ${name}${knobsText(device.knobs)}`.slice(0, 180), taken);
   const channels = (generator?.loudspeakerIds ?? []).flatMap(
     (id) => project.place.loudspeakers.find((l) => l.id === id)?.name ?? [],
   );
   const played = channels.length > 0 ? `: ${channels.join(' + ')}` : '';
   const chain = memory ? ` (${memoryWords(memory)})` : '';
-  return freeName(
-    `${name}${played}${chain}`.slice(0, 180),
-    project.kept.map((k) => k.name),
-  );
+  return freeName(`${name}${played}${chain}`.slice(0, 180), taken);
 }
 
 /**
@@ -112,9 +114,12 @@ export async function keepLive(
     notify('There is no curve to keep yet: start the session, and play something.');
     return null;
   }
-  const { isPlaying, rate } = liveSession.getState();
-  const memory = await memoryStamp().catch(() => null);
-  const about = { memory, generator: isPlaying ? project.live.generator : null, isAverage: average !== null };
+  const { isPlaying, rate, subject } = liveSession.getState();
+  const isDevice = subject === 'device';
+  // what stands on the bench does not go through the processor
+  const memory = isDevice ? null : await memoryStamp().catch(() => null);
+  const generator = isDevice ? deviceGenerator(project) : project.live.generator;
+  const about = { memory, generator: isPlaying ? generator : null, isAverage: average !== null };
   const origin = originOf(project, id, measured, about)!;
   const array = packCurve(crypto.randomUUID(), curve, rate);
   const trace = newTrace({

@@ -5,19 +5,19 @@ import {
   type LiveFrame,
 } from '@pebble-hall/core/live';
 import type { Point } from '@pebble-hall/core/geometry';
-import type { Project } from '@pebble-hall/core/project';
+import type { GeneratorChoice, Project } from '@pebble-hall/core/project';
 import { gainOfDb } from '@pebble-hall/core/signal';
 import { isEqual } from 'es-toolkit';
 import { createStore } from 'zustand/vanilla';
 import { isAbort } from '../ports/abort';
 import type { RigSession } from '../ports/rig';
 import { projectNow, projectOwner, sentenceOf } from '../store';
-import { deskSettings, signalOf, standOf } from './liveSettings';
+import { deskSettings, deviceGenerator, signalOf, standOf, type LiveSubject } from './liveSettings';
 import { runJob } from './jobs';
 import { clearProblem, notifyProblem } from './notify';
 import { onProcessorChanged } from './processorChanged';
 import { exclusively, setSounds } from './running';
-import { placeMicrophones, rigOf } from './theRig';
+import { placeMicrophones, rigOf, turnKnobs } from './theRig';
 
 /** A live session of this tab; it goes on whichever workbench is looked at. */
 export interface LiveState {
@@ -29,12 +29,20 @@ export interface LiveState {
   isPaused: boolean;
   /** whether the generator plays */
   isPlaying: boolean;
+  /** what is measured; another one stops the generator, as it plays elsewhere */
+  subject: LiveSubject;
   /** what the generator plays where a file was chosen for it */
   file: { name: string; samples: Float32Array } | null;
 }
 
 const OFF = { status: 'off', isPaused: false, isPlaying: false } as const;
-export const liveSession = createStore<LiveState>(() => ({ ...OFF, rate: 48_000, inputs: [], file: null }));
+export const liveSession = createStore<LiveState>(() => ({
+  ...OFF,
+  rate: 48_000,
+  inputs: [],
+  file: null,
+  subject: 'room',
+}));
 
 /** How everything stands, as often as somebody looks; curves go by subscription, past rendering. */
 export const liveFrames = createStore<{ frame: LiveFrame | null }>(() => ({ frame: null }));
@@ -62,9 +70,17 @@ export function watchSpectra(): () => void {
 }
 
 function tellDesk(project: Project): void {
-  const { status, rate } = liveSession.getState();
+  const { status, rate, subject } = liveSession.getState();
   if (status !== 'on') return;
-  void runJob('live.change', deskSettings(project, rate, spectra > 0)).catch(() => {});
+  void runJob('live.change', deskSettings(project, rate, spectra > 0, subject)).catch(() => {});
+}
+
+/** Turns the session to the room, or to a device on the bench. */
+export function setSubject(subject: LiveSubject): void {
+  if (liveSession.getState().subject === subject) return;
+  setPlaying(false);
+  liveSession.setState({ subject });
+  tellDesk(projectNow());
 }
 
 /** Frames come quickly until the returned function is called. */
@@ -117,7 +133,7 @@ async function run(signal: AbortSignal): Promise<void> {
         port: port2,
         rate,
         inputs: inputs.map((i) => i.number),
-        settings: deskSettings(project, rate, spectra > 0),
+        settings: deskSettings(project, rate, spectra > 0, liveSession.getState().subject),
       },
       { transfer: [port2] },
     );
@@ -164,8 +180,17 @@ function follow(project: Project): () => void {
     before = now;
     if (now.live !== was.live || now.rig !== was.rig || now.calibrations !== was.calibrations) tellDesk(now);
     if (now.rig !== was.rig || now.place !== was.place || now.live.stands !== was.live.stands) standUp(now);
-    if (now.place !== was.place) session?.refresh();
-    if (!isEqual(now.live.generator, was.live.generator) || now.place !== was.place) play();
+    const bench = now.live.electronics;
+    const benchBefore = was.live.electronics;
+    if (now.place !== was.place || bench.knobs !== benchBefore.knobs || bench.inputs !== benchBefore.inputs)
+      session?.refresh();
+    if (
+      !isEqual(now.live.generator, was.live.generator) ||
+      now.place !== was.place ||
+      bench.levelDbfs !== benchBefore.levelDbfs ||
+      bench.output !== benchBefore.output
+    )
+      play();
   };
 }
 
@@ -185,10 +210,16 @@ function standUp(project: Project): void {
   );
 }
 
+/** Knobs of a stand-in that a hand turns: what is heard turns with them, before they are let go. */
+export function turnDeviceKnobs(knobs: Record<string, number> | null): void {
+  turnKnobs(knobs);
+  session?.refresh();
+}
+
 let made: { of: unknown; rate: number; source: GeneratorSource } | null = null;
 /** The same source as long as the signal is the same, so that a change of level does not begin it anew. */
-function sourceOf(project: Project, rate: number): GeneratorSource | null {
-  const signal = signalOf(project.live.generator, liveSession.getState().file);
+function sourceOf(generator: GeneratorChoice, rate: number): GeneratorSource | null {
+  const signal = signalOf(generator, liveSession.getState().file);
   if (!signal) return null;
   if (!made || made.rate !== rate || !isEqual(made.of, signal))
     made = { of: signal, rate, source: generatorSource(signal, rate) };
@@ -215,12 +246,14 @@ let sent: GeneratorSource | null = null;
 function play(): void {
   if (!session) return;
   const project = projectNow();
-  const { isPlaying, rate } = liveSession.getState();
-  const { loudspeakerIds, levelDbfs, alternateS } = project.live.generator;
-  const outputs = loudspeakerIds.flatMap(
-    (id) => project.place.loudspeakers.find((l) => l.id === id)?.output ?? [],
-  );
-  const source = isPlaying && outputs.length > 0 ? sourceOf(project, rate) : null;
+  const { isPlaying, rate, subject } = liveSession.getState();
+  const generator = subject === 'device' ? deviceGenerator(project) : project.live.generator;
+  const { loudspeakerIds, levelDbfs, alternateS } = generator;
+  const outputs =
+    subject === 'device'
+      ? [project.live.electronics.output]
+      : loudspeakerIds.flatMap((id) => project.place.loudspeakers.find((l) => l.id === id)?.output ?? []);
+  const source = isPlaying && outputs.length > 0 ? sourceOf(generator, rate) : null;
   const alternate = outputs.length > 1 ? alternateS : null;
   try {
     // what it plays already goes on at another level
@@ -240,6 +273,21 @@ export const resetLive = (): Promise<unknown> => runJob('live.reset', undefined)
 export async function pauseLive(isPaused: boolean): Promise<void> {
   liveSession.setState({ isPaused });
   await runJob('live.pause', isPaused);
+}
+
+/**
+ * Plays something else through the device on the bench for a while, or nothing.
+ * @param order a source at a level, or null for silence
+ */
+export function playOnBench(order: { source: GeneratorSource; levelDbfs: number } | null): void {
+  if (!session) throw new Error('Start the session first.');
+  setPlaying(false);
+  setSounds(order !== null);
+  sent = null;
+  session.play(
+    { source: order?.source ?? null, gain: order ? gainOfDb(order.levelDbfs) : 0, alternateS: null },
+    [projectNow().live.electronics.output],
+  );
 }
 
 export const findLiveDelay = (id: string, band?: { from: number; to: number }): Promise<FoundDelay | null> =>

@@ -6,6 +6,7 @@ import {
 } from '@pebble-hall/core/live';
 import type {
   Calibration,
+  GeneratorChoice,
   LiveRecord,
   Microphone,
   PlannedMeasurement,
@@ -51,9 +52,48 @@ const spectrumSettings = ({ spectrum: { bands, weighting, seconds } }: LiveRecor
   averaging: seconds === null ? { kind: 'for ever' } : { kind: 'exponential', seconds },
 });
 
+/** What a session measures: the room through microphones, or a device on the bench. */
+export type LiveSubject = 'room' | 'device';
+
+export const DEVICE_IDS = ['device-1', 'device-2'] as const;
+
+/** The channels of the device on the bench, each as a measurement against the loopback, or against the generator where there is none. */
+export const deviceMeasurements = ({ live, rig }: Pick<Project, 'live' | 'rig'>): PlannedMeasurement[] =>
+  live.electronics.inputs.map((input, i) => ({
+    id: DEVICE_IDS[i]!,
+    name: `Channel ${'AB'[i]}`,
+    input,
+    reference: rig.loopbackInput !== null && rig.loopbackInput !== input ? rig.loopbackInput : 'generator',
+    delayS: live.electronics.delayS,
+    gainDb: 0,
+    inverted: false,
+    isTracked: false,
+    calibration: { by: 'nothing' },
+  }));
+
+export const measurementsOf = (
+  project: Pick<Project, 'live' | 'rig'>,
+  subject: LiveSubject,
+): PlannedMeasurement[] => (subject === 'device' ? deviceMeasurements(project) : project.live.measurements);
+
+/** What the generator plays through a device: periodic, so that nothing leaks between blocks. */
+export const deviceGenerator = ({ live }: Pick<Project, 'live'>): GeneratorChoice => ({
+  signal: { kind: 'pink', period: 65_536 },
+  levelDbfs: live.electronics.levelDbfs,
+  loudspeakerIds: [],
+  alternateS: null,
+});
+
 /** What the desk is told of a project's session. @param withSpectra whether somebody looks at spectra */
-export function deskSettings(project: Project, rate: number, withSpectra: boolean): LiveSettings {
-  const { measurements, blockLength, averaging, levels, average } = project.live;
+export function deskSettings(
+  project: Project,
+  rate: number,
+  withSpectra: boolean,
+  subject: LiveSubject = 'room',
+): LiveSettings {
+  const { blockLength, averaging, levels } = project.live;
+  const measurements = measurementsOf(project, subject);
+  const average = subject === 'device' ? 'none' : project.live.average;
   const grid = liveGrid(rate);
   return {
     measurements: measurements.map(({ calibration: _, ...measurement }, i) => {

@@ -1,6 +1,7 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import type { LevelCalibration, Microphone, Project } from '@pebble-hall/core/project';
 import { SIMULATED_RIG_NAME, SimulatedRig, WebAudioRig, type AudioRig } from '../ports/rig';
+import type { Knobs } from '../ports/device';
 import { projectNow } from '../store';
 import { theProcessor } from './theProcessor';
 
@@ -27,11 +28,25 @@ export function rigOf({ rig: { kind, pace, device } }: HasRig): AudioRig {
                 rate: theProcessor().profile.rate,
               }),
               place: () => projectNow().place,
+              device: () => onBench(projectNow()),
             }),
     };
   }
   return current.rig;
 }
+
+/** Knobs that are being turned, before they are let go. */
+let turned: Knobs | null = null;
+
+/** What stands on the bench of the simulated rig. */
+const onBench = ({ live: { electronics } }: Pick<Project, 'live'>) => ({
+  output: electronics.output,
+  inputs: electronics.inputs,
+  knobs: turned ?? electronics.knobs,
+});
+
+/** Knobs as they stand while a hand turns them; null once they are let go, and the project says how they stand. */
+export const turnKnobs = (knobs: Knobs | null): void => void (turned = knobs);
 
 /** Lets go of the devices; the next use opens them again. */
 export function closeRig(): void {

@@ -1,5 +1,5 @@
 import { describeNoise } from '@pebble-hall/core/commissioning';
-import { LiveDesk, type LiveSettings } from '@pebble-hall/core/live';
+import { LiveDesk, quietFigures, toneFigures, type LiveSettings } from '@pebble-hall/core/live';
 import type { SessionAnswer, SessionBlock } from '../ports/rig/rigSession';
 import { handOver, serveJobs } from './serveJobs';
 
@@ -44,6 +44,15 @@ const jobs = {
   traits: ({ input, rate }: { input: number; rate: number }) => {
     const heard = desk?.heardOf(input, TRAITS_S);
     return heard && heard.length >= 2 * rate ? describeNoise(heard, rate) : null;
+  },
+  /** the noise of the last seconds of an input, and the tone in them, where one was played */
+  device: (i: { input: number; rate: number; seconds: number; toneHz: number | null }) => {
+    const heard = desk?.heardOf(i.input, i.seconds);
+    if (!heard || heard.length < 8192) return null;
+    return {
+      quiet: i.toneHz === null ? quietFigures(heard, i.rate) : null,
+      tone: i.toneHz === null ? null : toneFigures(heard, i.rate, i.toneHz),
+    };
   },
   impulse: ({ id, beforeS, lengthS }: { id: string; beforeS: number; lengthS: number }) => {
     const impulse = desk?.impulse(id, beforeS);

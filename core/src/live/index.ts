@@ -50,3 +50,5 @@ export {
   type NoiseRating,
 } from './noiseCriteria.js';
 export { quietFigures, toneFigures, type QuietFigures, type ToneFigures } from './deviceFigures.js';
+export { channelsApart, gainSteps, type ChannelsApart, type GainStep } from './gainStructure.js';
+export { ratioOf } from './ratioOf.js';

@@ -1,3 +1,4 @@
+import { freeOutput } from './freeOutput.js';
 import type { Point } from '../geometry/index.js';
 import { extentOf, type AudienceArea } from '../place/index.js';
 import { abbreviated } from './migratePlace.js';
@@ -75,13 +76,6 @@ export function withoutThings(place: Place, ids: ReadonlySet<string>): Place {
     fixtures: left(place.fixtures),
     underlays: left(place.underlays),
   };
-}
-
-/** The first output, from 1, that feeds nothing yet. */
-export function freeOutput({ loudspeakers }: { loudspeakers: readonly { output: number }[] }): number {
-  const taken = new Set(loudspeakers.map((l) => l.output));
-  for (let output = 1; output <= 64; output++) if (!taken.has(output)) return output;
-  return 64;
 }
 
 /** Copies of all that is chosen, and their ids. @param change what is other in a copy */

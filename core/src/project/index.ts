@@ -144,7 +144,6 @@ export { abbreviated } from './migratePlace.js';
 export {
   centreLine,
   chosenPoints,
-  freeOutput,
   mirroredName,
   withAligned,
   withDistributed,
@@ -156,3 +155,4 @@ export {
 } from './editPlace.js';
 export { placeProblems, type PlaceProblem } from './placeProblems.js';
 export { measuredIds, withoutChosen } from './removeThings.js';
+export { freeOutput } from './freeOutput.js';

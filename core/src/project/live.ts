@@ -8,7 +8,7 @@ import type {
   SpectrumBands,
 } from '../live/index.js';
 import type { Weighting } from '../level/index.js';
-import { freeOutput } from './editPlace.js';
+import { freeOutput } from './freeOutput.js';
 import { newBench, type ElectronicsBench } from './electronics.js';
 import type { MemoryStamp } from './sweeps.js';
 

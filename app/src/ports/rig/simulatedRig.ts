@@ -2,6 +2,7 @@ import type { Point } from '@pebble-hall/core/geometry';
 import type { MemoryContents } from '@pebble-hall/core/processing';
 import { resampleFir } from '@pebble-hall/core/signal';
 import {
+  type BenchDevice,
   BURROW,
   stepNudge,
   type Faults,
@@ -34,6 +35,8 @@ export interface SimulatedRigOptions {
   /** tells what the processor in between does */
   processor: () => Promise<Pick<MemoryContents, 'outputs' | 'filters'> & { rate: number }>;
   faults?: () => Faults;
+  /** what is on the bench, as it is now; nothing when absent */
+  device?: () => BenchDevice | null;
 }
 
 const BLOCK = 4800;
@@ -64,7 +67,11 @@ export class SimulatedRig implements AudioRig {
 
   /** As many as the place asks for: expanders are part of it. */
   private outputs = (): number =>
-    Math.max(BURROW.outputs, ...this.options.place().loudspeakers.map((l) => l.output));
+    Math.max(
+      BURROW.outputs,
+      this.options.device?.()?.output ?? 0,
+      ...this.options.place().loudspeakers.map((l) => l.output),
+    );
 
   placeMicrophones(microphones: MicrophoneStand[]): void {
     this.microphones = microphones.map((m) => ({ ...m, serial: Number.parseInt(m.serial, 10) || 0 }));
@@ -197,6 +204,7 @@ export class SimulatedRig implements AudioRig {
           outputs,
           filters: filters.map((f) => atOwnRate(f, rate)),
           faults,
+          device: this.options.device?.() ?? null,
         },
         { signal: mine.signal },
       );

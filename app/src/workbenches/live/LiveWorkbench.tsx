@@ -5,12 +5,21 @@ import { useStore } from 'zustand';
 import { Note } from '../../parts/Note';
 import { figureOf } from './soundFigures';
 import { keepLive, keepSpectrum } from '../../services/keepTrace';
-import { liveSession, pauseLive, resetLive, startLive, stopLive } from '../../services/liveSession';
+import {
+  liveSession,
+  pauseLive,
+  resetLive,
+  setSubject,
+  startLive,
+  stopLive,
+} from '../../services/liveSession';
+import { DEVICE_IDS } from '../../services/liveSettings';
 import { microphoneOf, rigName, splOffsetDb } from '../../services/theRig';
 import { spectrumSentences } from '../../words/spectrumWords';
 import { liveSentences } from '../../words/liveWords';
 import { AverageCard } from './AverageCard';
 import { DelayCard } from './DelayCard';
+import { ElectronicsPage } from './electronics/ElectronicsPage';
 import { GeneratorCard } from './GeneratorCard';
 import { KeptList } from './KeptList';
 import { AVERAGE } from './liveCurves';
@@ -47,10 +56,15 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const isOn = status === 'on';
   const [held, setHeld] = useState<HeldMemory | null>(null);
   const [memory, setMemory] = useState<string | null>(null);
+  const [channel, setChannel] = useState(0);
+  const isDevice = view.page === 'Electronics';
+  useEffect(() => setSubject(isDevice ? 'device' : 'room'), [isDevice]);
   const keep = () =>
-    view.page === 'Spectrum'
-      ? keepSpectrum(selected, false)
-      : keepLive(selected, live.average === 'none' ? null : 'Average');
+    isDevice
+      ? keepLive(DEVICE_IDS[channel]!, null)
+      : view.page === 'Spectrum'
+        ? keepSpectrum(selected, false)
+        : keepLive(selected, live.average === 'none' ? null : 'Average');
   useKeepEvery(isOn && !isPaused ? view.keepEveryS : null, keep);
   useKeys({
     k: () => void keep(),
@@ -129,7 +143,9 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             setView({ keepEveryS: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })
           }
         />
-        {isSpectrum ? null : <MemorySwitch isOn={isOn} held={held} onHold={setHeld} onActive={setMemory} />}
+        {isSpectrum || isDevice ? null : (
+          <MemorySwitch isOn={isOn} held={held} onHold={setHeld} onActive={setMemory} />
+        )}
         <span style={{ flex: 1 }} />
         {isOn ? (
           <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
@@ -163,72 +179,84 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           Restart
         </Button>
       </div>
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'minmax(0, 1fr) 288px',
-          gap: '10px 14px',
-          minHeight: 0,
-        }}
-      >
-        {isSpectrum ? (
-          <SpectrumView
-            project={project}
-            selected={selected}
-            view={view}
-            noiseDb={noiseDb}
-            splOffsetDb={offset}
-          />
-        ) : (
-          <TransferView project={project} selected={selected} view={view} onView={setView} held={held} />
-        )}
-        <aside className="notes" aria-label="What is heard">
-          <MeasurementList
-            project={project}
-            frame={frame}
-            rate={rate}
-            selected={selected}
-            onSelect={setSelected}
-            view={view}
-            onView={setView}
-          />
-          <h2>What is heard</h2>
-          {said.map((s, i) => (
-            <Note key={s.text} number={i + 1} attention={s.attention}>
-              {s.text}
-            </Note>
-          ))}
-          {said.length === 0 ? (
-            <span className="quiet">
-              {isOn
-                ? isPaused
-                  ? 'Paused: meters go on, curves stand still.'
-                  : 'Play something: pink noise from the generator, or a piece of music.'
-                : 'Start the session: the inputs stream until it is stopped, whichever page you look at.'}
-            </span>
-          ) : null}
-          <KeptList project={project} most={3} />
-        </aside>
-      </div>
-      {isSpectrum ? (
-        <div className="shore" style={{ gridTemplateColumns: '1.05fr 1fr 1.1fr 1.1fr' }}>
-          <GeneratorCard project={project} />
-          <MeasurementCard project={project} measurement={measurement} />
-          <SpectrumCards
-            project={project}
-            selected={selected}
-            view={view}
-            onView={setView}
-            hasNoise={noiseDb !== null}
-          />
-        </div>
+      {isDevice ? (
+        <ElectronicsPage
+          project={project}
+          view={view}
+          onView={setView}
+          channel={channel < live.electronics.inputs.length ? channel : 0}
+          onChannel={setChannel}
+        />
       ) : (
-        <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
-          <GeneratorCard project={project} />
-          <MeasurementCard project={project} measurement={measurement} />
-          <DelayCard project={project} measurement={measurement} view={view} onView={setView} />
-          <AverageCard project={project} />
-        </div>
+        <>
+          <div
+            style={{
+              display: 'grid',
+              gridTemplateColumns: 'minmax(0, 1fr) 288px',
+              gap: '10px 14px',
+              minHeight: 0,
+            }}
+          >
+            {isSpectrum ? (
+              <SpectrumView
+                project={project}
+                selected={selected}
+                view={view}
+                noiseDb={noiseDb}
+                splOffsetDb={offset}
+              />
+            ) : (
+              <TransferView project={project} selected={selected} view={view} onView={setView} held={held} />
+            )}
+            <aside className="notes" aria-label="What is heard">
+              <MeasurementList
+                project={project}
+                frame={frame}
+                rate={rate}
+                selected={selected}
+                onSelect={setSelected}
+                view={view}
+                onView={setView}
+              />
+              <h2>What is heard</h2>
+              {said.map((s, i) => (
+                <Note key={s.text} number={i + 1} attention={s.attention}>
+                  {s.text}
+                </Note>
+              ))}
+              {said.length === 0 ? (
+                <span className="quiet">
+                  {isOn
+                    ? isPaused
+                      ? 'Paused: meters go on, curves stand still.'
+                      : 'Play something: pink noise from the generator, or a piece of music.'
+                    : 'Start the session: the inputs stream until it is stopped, whichever page you look at.'}
+                </span>
+              ) : null}
+              <KeptList project={project} most={3} />
+            </aside>
+          </div>
+          {isSpectrum ? (
+            <div className="shore" style={{ gridTemplateColumns: '1.05fr 1fr 1.1fr 1.1fr' }}>
+              <GeneratorCard project={project} />
+              <MeasurementCard project={project} measurement={measurement} />
+              <SpectrumCards
+                project={project}
+                selected={selected}
+                view={view}
+                onView={setView}
+                hasNoise={noiseDb !== null}
+              />
+            </div>
+          ) : (
+            <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
+              <GeneratorCard project={project} />
+              <MeasurementCard project={project} measurement={measurement} />
+              <DelayCard project={project} measurement={measurement} view={view} onView={setView} />
+              <AverageCard project={project} />
+            </div>
+          )}
+        </>
       )}
     </div>
   );

@@ -1,11 +1,12 @@
 import type { Project } from '@pebble-hall/core/project';
 import { useCallback, useState } from 'react';
+import { DEVICE_LOWER, type DeviceLower } from './electronics/deviceCurves';
 
 /** What is drawn below the level. */
 export const LOWER = ['Phase', 'Group delay', 'Coherence', 'Impulse', 'Place'] as const;
 export type Lower = (typeof LOWER)[number];
 
-export const PAGES = ['Transfer function', 'Spectrum'] as const;
+export const PAGES = ['Transfer function', 'Spectrum', 'Electronics'] as const;
 export type LivePage = (typeof PAGES)[number];
 
 /** What is drawn beside the average of a spectrum. */
@@ -16,6 +17,8 @@ export type Overlay = (typeof OVERLAYS)[number];
 export interface LiveView {
   page: LivePage;
   lower: Lower;
+  /** below the levels of a device */
+  deviceLower: DeviceLower;
   overlays: Overlay[];
   /** whether the room's own noise is taken off the spectrum */
   lessNoise: boolean;
@@ -38,6 +41,7 @@ export interface LiveView {
 const START: LiveView = {
   page: 'Transfer function',
   lower: 'Phase',
+  deviceLower: 'Wiring',
   overlays: [],
   lessNoise: false,
   smoothing: 12,
@@ -59,6 +63,7 @@ function kept(projectId: string): LiveView {
       ...view,
       page: PAGES.includes(view.page) ? view.page : PAGES[0],
       lower: LOWER.includes(view.lower) ? view.lower : 'Phase',
+      deviceLower: DEVICE_LOWER.includes(view.deviceLower) ? view.deviceLower : 'Wiring',
       keepEveryS: null,
     };
   } catch {

@@ -84,7 +84,7 @@ export function CombineCard({ project, of, onMade }: Props) {
           aria-label="Computation"
           data={fits}
           value={op}
-          onChange={(e) => setOp(e.currentTarget.value as FormulaOp)}
+          onChange={(e) => setOp(e.currentTarget.value as CombiningOp)}
           style={{ flex: 1 }}
         />
         {op === 'average' ? (
