@@ -22,8 +22,8 @@ const PLACES: [path: string, sees: string, parts: string[], open: (part: string)
   ['/mic-walk', 'What the round says', [], tab],
   [
     '/live',
-    'What is heard',
-    ['Transfer function', 'Spectrum'],
+    'What is measured live',
+    ['Transfer function', 'Spectrum', 'Electronics'],
     (part) => user.among('What is measured live', part),
   ],
   ['/traces', 'Readout', ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'], tab],

@@ -181,9 +181,7 @@ export class User {
 
   /** Chooses in a list by what is written there. */
   async choose(label: string, option: string): Promise<void> {
-    await (
-      await this.find(`//select[@aria-label=${quote(label)}]/option[normalize-space(.)=${quote(option)}]`)
-    ).click();
+    await this.click(`//select[@aria-label=${quote(label)}]/option[normalize-space(.)=${quote(option)}]`);
   }
 
   /** Chooses in a list that unfolds, by what is written there. */

@@ -3,6 +3,7 @@ import { ChartScaffold } from './ChartScaffold';
 import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, type PlotView } from './chartMath';
 import { drawLive, type LiveCurve } from './drawLive';
 import { useLookColours } from './lookColours';
+import { PlotHandles } from './PlotHandles';
 import { sizedContext } from './sizedContext';
 
 export interface LivePlotProps {
@@ -28,6 +29,8 @@ export interface LivePlotProps {
   /** index of the frequency that is pointed at, in all plots of a stack; null for none */
   cursor: number | null;
   onCursor: (index: number | null) => void;
+  /** what a hand may move on it */
+  handles?: Omit<React.ComponentProps<typeof PlotHandles>, 'view'>;
   /** drawn over the right end of its top line */
   tools?: ReactNode;
 }
@@ -123,6 +126,7 @@ export function LivePlot(props: LivePlotProps) {
               pointerEvents: 'none',
             }}
           />
+          {view && props.handles ? <PlotHandles view={view} {...props.handles} /> : null}
           {view && at !== null ? (
             <svg
               width={size.width}

@@ -15,6 +15,7 @@ import { calibrationOf, deviceGenerator, measurementsOf, microphoneOn, standOf }
 import { memoryStamp } from './measuring';
 import { notify } from './notify';
 import { newTrace } from './newTrace';
+import { deviceName } from './theDevice';
 import { rigName, splOffsetDb } from './theRig';
 
 /** Stands for what is not known, as sound files hold numbers only. */
@@ -59,7 +60,7 @@ export function originOf(
   const measurement = measurementsOf(project, subject).find((m) => m.id === measurementId);
   if (!measurement) return null;
   const { live } = project;
-  const { deviceName: name, knobs } = live.electronics;
+  const { knobs } = live.electronics;
   const microphone = microphoneOn(project, measurement.input);
   return {
     by: 'live',
@@ -78,7 +79,7 @@ export function originOf(
     calibration: calibrationOf(project, measurement)?.name ?? null,
     position: microphone ? standOf(project, microphone.id) : null,
     generator: about.generator,
-    device: subject === 'device' ? { name, knobs } : null,
+    device: subject === 'device' ? { name: deviceName(project), knobs } : null,
     spectrum: null,
     memory: about.memory,
     rigName: rigName(project),

@@ -16,7 +16,7 @@ export function SilenceButton() {
   return (
     <Button
       variant={what ? 'filled' : 'outline'}
-      color="buoy"
+      color="buoy.7"
       radius="xl"
       size="compact-md"
       disabled={!what}

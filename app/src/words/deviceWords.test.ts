@@ -19,7 +19,7 @@ it('a difference is held against its tolerance, the mean apart', () => {
   const apart = { meanDb: 0.42, mostDb: 0.9, mostDbAt: 9000, mostDeg: 3, mostDegAt: 40 };
   const outside = apartSentence(apart, { toleranceDb: 0.5, toleranceDeg: 5 });
   expect(outside).toMatchObject({ attention: true });
-  expect(outside.text).toMatch(/\+0\.42 dB over.*\+0\.90 dB at 9 kHz, outside/);
+  expect(outside.text).toMatch(/lies 0\.42 dB over.*\+0\.90 dB at 9 kHz, outside/);
   expect(outside.text).not.toMatch(/°/);
   expect(apartSentence(apart, { toleranceDb: 1, toleranceDeg: 5 }).attention).toBe(false);
 });

@@ -48,7 +48,7 @@ export function apartSentence(
 ): LiveSentence {
   const isLevel = Math.abs(apart.mostDb) > toleranceDb;
   const isPhase = Math.abs(apart.mostDeg) > toleranceDeg;
-  const mean = `Channel B lies ${signedDb(apart.meanDb, 2)} dB over channel A`;
+  const mean = `Channel B lies ${Math.abs(apart.meanDb).toFixed(2)} dB ${apart.meanDb < 0 ? 'below' : 'over'} channel A`;
   if (!isLevel && !isPhase)
     return {
       text: `${mean}; but for that they are alike within ${toleranceDb} dB and ${toleranceDeg}° from 25 Hz to 18 kHz.`,
@@ -56,7 +56,7 @@ export function apartSentence(
     };
   const found = [
     ...(isLevel ? [`${signedDb(apart.mostDb, 2)} dB at ${formatHz(apart.mostDbAt)}`] : []),
-    ...(isPhase ? [`${Math.round(apart.mostDeg)}° at ${formatHz(apart.mostDegAt)}`] : []),
+    ...(isPhase ? [`${signedDb(apart.mostDeg, 0)}° at ${formatHz(apart.mostDegAt)}`] : []),
   ];
   return {
     text: `${mean}; but for that it is off by ${found.join(' and ')}, outside the tolerance.`,

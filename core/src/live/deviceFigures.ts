@@ -12,6 +12,8 @@ export interface ToneFigures {
   harmonicsDb: { order: number; db: number }[];
   /** all harmonics together re the tone, dB */
   distortionDb: number;
+  /** what noise alone would show in the lines of the harmonics, re the tone, dB: below it no distortion is told from noise */
+  distortionFloorDb: number;
   /** everything else between 20 Hz and 20 kHz, harmonics among it, re the tone, dB */
   distortionAndNoiseDb: number;
 }
@@ -91,11 +93,15 @@ export function toneFigures(samples: RealArray, rate: number, hz: number): ToneF
     harmonics += found;
     harmonicsDb.push({ order, db: dbOfPower(found / tone) });
   }
+  const lines = harmonicsDb.length;
+  const others = last - first + 1 - (lines + 1) * (2 * SPREAD + 1);
+  const noise = ((all - tone - harmonics) / others) * lines * (2 * SPREAD + 1);
   return {
     hz: middleOf(power, line) * step,
     levelDb: dbOfPower(tone),
     harmonicsDb,
     distortionDb: dbOfPower(harmonics / tone),
+    distortionFloorDb: dbOfPower(Math.max(0, noise) / tone),
     distortionAndNoiseDb: dbOfPower(Math.max(0, all - tone) / tone),
   };
 }

@@ -17,6 +17,7 @@ export interface DeviceFigures {
 
 /** A device without a microphone, between an output of the interface and one or two of its inputs. */
 export interface ElectronicsBench {
+  /** empty for nobody has named it */
   deviceName: string;
   /** connector that feeds it */
   output: number;
@@ -38,7 +39,7 @@ export interface ElectronicsBench {
 
 /** A bench as it is set up first. @param loopbackInput input that hears what is played; null for none */
 export const newBench = (output: number, loopbackInput: number | null): ElectronicsBench => ({
-  deviceName: 'Device',
+  deviceName: '',
   output,
   inputs: loopbackInput === null ? [1, 2] : [7, 8],
   levelDbfs: -20,

@@ -45,7 +45,7 @@ const knobs = Joi.object()
   .pattern(/^[a-z0-9 .-]{1,40}$/i, number)
   .max(200);
 const electronics = Joi.object({
-  deviceName: text,
+  deviceName: text.allow(''),
   output: channel,
   inputs: list(channel, 2).min(1).unique(),
   levelDbfs: number.min(-120).max(0),
@@ -66,6 +66,7 @@ const electronics = Joi.object({
           levelDb: level,
           harmonicsDb: list(Joi.object({ order: number, db: level }), 20),
           distortionDb: level,
+          distortionFloorDb: level,
           distortionAndNoiseDb: level,
         }).allow(null),
         latencyS: number.allow(null),

@@ -27,6 +27,8 @@ const RATES = [
   { value: '', label: 'of a circuit' },
   ...[44_100, 48_000, 96_000].map((r) => ({ value: String(r), label: `digital, at ${r / 1000} kHz` })),
 ];
+const LEFT = { textAlign: 'left' } as const;
+const LEFT_ONES = ['Figure', 'Published', 'Tolerance', 'Verdict'];
 const COLOURS = { inside: 'var(--kelp)', outside: 'var(--buoy)', 'not sure': 'var(--soft)' };
 
 interface Props {
@@ -63,7 +65,7 @@ export function ReadingPanel({ reading, found, family }: Props) {
           key={reading.name}
           defaultValue={reading.name}
           maxLength={180}
-          w={190}
+          w={150}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           onBlur={(e) => {
             const name = e.currentTarget.value.trim();
@@ -75,12 +77,13 @@ export function ReadingPanel({ reading, found, family }: Props) {
           band={{ from: reading.from, to: reading.to }}
           min={20}
           least={1.3}
-          width={88}
+          width={82}
           onChange={({ from, to }) => set('band of a reading', { from, to })}
         />
         <NativeSelect
           size="xs"
           aria-label="What makes the shapes"
+          w={132}
           data={RATES}
           value={reading.rate === null ? '' : String(reading.rate)}
           onChange={(e) =>
@@ -92,6 +95,7 @@ export function ReadingPanel({ reading, found, family }: Props) {
         <Switch
           size="xs"
           label="any level"
+          title="Whether a level that is the same everywhere is found along, or held at 0 dB"
           checked={reading.levelIsFree}
           onChange={(e) => set('level of a reading', { levelIsFree: e.currentTarget.checked })}
         />
@@ -102,7 +106,7 @@ export function ReadingPanel({ reading, found, family }: Props) {
           key={`family ${reading.family}`}
           defaultValue={reading.family}
           maxLength={100}
-          w={90}
+          w={76}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           onBlur={(e) => {
             const name = e.currentTarget.value.trim();
@@ -143,7 +147,7 @@ export function ReadingPanel({ reading, found, family }: Props) {
           <tr>
             {['Shape', 'Figure', 'Published', 'Found', 'Within', 'Difference', 'Tolerance', 'Verdict'].map(
               (c) => (
-                <th key={c} scope="col">
+                <th key={c} scope="col" style={LEFT_ONES.includes(c) ? LEFT : undefined}>
                   {c}
                 </th>
               ),
@@ -196,7 +200,7 @@ export function ReadingPanel({ reading, found, family }: Props) {
                       </td>
                     ) : null}
                     <th scope="row">{row.figure}</th>
-                    <td>
+                    <td style={LEFT}>
                       <Published
                         label={`${label}: published ${row.figure}`}
                         row={row}
@@ -213,8 +217,16 @@ export function ReadingPanel({ reading, found, family }: Props) {
                     <td className="mono">{figureText(row.figure, row.found)}</td>
                     <td className="mono">{withinText(row)}</td>
                     <td className="mono">{differenceText(row)}</td>
-                    <td>{w === 0 ? <Tolerance reading={reading} row={row} onChange={set} /> : null}</td>
-                    <td style={{ color: row.verdict ? COLOURS[row.verdict] : undefined, fontWeight: 600 }}>
+                    <td style={LEFT}>
+                      {w === 0 ? <Tolerance reading={reading} row={row} onChange={set} /> : null}
+                    </td>
+                    <td
+                      style={{
+                        ...LEFT,
+                        color: row.verdict ? COLOURS[row.verdict] : undefined,
+                        fontWeight: 600,
+                      }}
+                    >
                       {row.verdict ? VERDICTS[row.verdict] : ''}
                     </td>
                   </tr>

@@ -183,6 +183,8 @@ export class SimulatedRig implements AudioRig {
       () => new Worker(new URL('../../workers/rigSession.worker.ts', import.meta.url), { type: 'module' }),
     );
     let played: number[] = [];
+    /** of what is to be played: a later order counts, even when an earlier one waits */
+    let turn = 0;
     let latest: AbortController | null = null;
     const tell = (error: unknown) => {
       if (!isAbort(error)) onLost(error instanceof Error ? error : new Error(String(error)));
@@ -227,11 +229,14 @@ export class SimulatedRig implements AudioRig {
       rate: BURROW.rate,
       play: (order, outputs) => {
         checkOutputs(BURROW.name, outputs, this.outputs());
-        void stream.run('play', { order, outputs: [...outputs] }).catch(tell);
-        if (outputs.some((o) => !played.includes(o))) {
-          played = [...outputs];
-          refresh();
-        }
+        const mine = ++turn;
+        const send = () => {
+          if (mine === turn) void stream.run('play', { order, outputs: [...outputs] }).catch(tell);
+        };
+        if (order.source === null || outputs.every((o) => played.includes(o))) return send();
+        // not before its ways are there: the loopback would hear what nothing else does
+        played = [...outputs];
+        change().catch(tell).finally(send);
       },
       refresh,
       stop,

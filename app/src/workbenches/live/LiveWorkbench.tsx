@@ -147,7 +147,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
           <MemorySwitch isOn={isOn} held={held} onHold={setHeld} onActive={setMemory} />
         )}
         <span style={{ flex: 1 }} />
-        {isOn ? (
+        {isOn && !isDevice ? (
           <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
             Level now{' '}
             <b className="mono big" style={{ color: 'var(--ink)' }}>

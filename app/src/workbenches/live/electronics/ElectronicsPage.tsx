@@ -10,6 +10,7 @@ import { PlotChoices } from '../../../parts/PlotChoices';
 import { ReadingPanel } from '../../../parts/readings/ReadingPanel';
 import { foundCurves, useReadings } from '../../../parts/readings/useReadings';
 import { liveFrames, liveSession, watchLive } from '../../../services/liveSession';
+import { deviceName } from '../../../services/theDevice';
 import { useLibrary } from '../../../services/useLibrary';
 import { apartSentence, gainSentence } from '../../../words/deviceWords';
 import { KeptList } from '../KeptList';
@@ -41,7 +42,7 @@ const SAY_MS = 1000;
 export function ElectronicsPage({ project, view, onView, channel, onChannel }: Props) {
   const bench = project.live.electronics;
   const { inputs, flatId } = bench;
-  const { rate, status } = useStore(liveSession);
+  const { rate, status, isPlaying } = useStore(liveSession);
   const isOn = status === 'on';
   const frequency = useMemo(() => liveGrid(rate), [rate]);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -68,7 +69,8 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
     [isReading, read, curvesNow, flat, view.smoothing],
   );
   const said = useMemo(() => {
-    if (!slow || !isOn) return { sentences: [], meanDb: 0 };
+    // where nothing plays there is nothing to be said of what comes back
+    if (!slow || !isOn || !isPlaying) return { sentences: [], meanDb: 0 };
     const curves = channelCurves(slow, count);
     const steps = gainSteps(
       inputs.map((n) => slow.inputs.find((l) => l.input === n) ?? silent(n)),
@@ -83,7 +85,7 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
         ...(apart && !steps.some((s) => s.kind === 'nothing') ? [apartSentence(apart, bench)] : []),
       ],
     };
-  }, [slow, isOn, inputs, count, bench]);
+  }, [slow, isOn, isPlaying, inputs, count, bench]);
   const { meanDb } = said;
   const below = useCallback(
     () =>
@@ -122,7 +124,13 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
       >
         <div
           className="plot"
-          style={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 30px minmax(0, 1.05fr)' }}
+          style={{
+            display: 'grid',
+            gridTemplateRows:
+              lower === 'Shapes'
+                ? 'minmax(0, 0.62fr) 30px minmax(0, 1fr)'
+                : 'minmax(0, 1fr) 30px minmax(0, 1.05fr)',
+          }}
         >
           <LivePlot
             label={isReading ? 'Level of what is read' : 'Level of the channels'}
@@ -183,7 +191,7 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
             style={{ display: 'flex', flexDirection: 'column', gap: 6 }}
           >
             <h2>
-              {bench.deviceName}
+              {deviceName(project)}
               {count > 1 ? (
                 <SegmentedControl
                   size="xs"

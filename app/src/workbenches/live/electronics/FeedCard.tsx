@@ -3,11 +3,13 @@ import type { Project } from '@pebble-hall/core/project';
 import { useStore } from 'zustand';
 import { NumberField } from '../../../parts/NumberField';
 import { liveSession, setPlaying } from '../../../services/liveSession';
+import { deviceName } from '../../../services/theDevice';
 import { changeBench } from './changeBench';
 
 /** How the device is plugged, and the noise that goes through it. */
 export function FeedCard({ project }: { project: Project }) {
-  const { deviceName, output, inputs, levelDbfs } = project.live.electronics;
+  const { output, inputs, levelDbfs } = project.live.electronics;
+  const called = deviceName(project);
   const { status, isPlaying } = useStore(liveSession);
   const taken = project.place.loudspeakers.find((l) => l.output === output && l.fitted);
   const connectors = (most: number) => Array.from({ length: most }, (_, i) => String(i + 1));
@@ -26,15 +28,14 @@ export function FeedCard({ project }: { project: Project }) {
         <TextInput
           size="xs"
           aria-label="Name of the device"
-          key={deviceName}
-          defaultValue={deviceName}
+          key={called}
+          defaultValue={called}
           maxLength={80}
           style={{ flex: 1 }}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           onBlur={(e) => {
             const name = e.currentTarget.value.trim();
-            if (name !== '' && name !== deviceName)
-              void changeBench('name of the device', { deviceName: name });
+            if (name !== called) void changeBench('name of the device', { deviceName: name });
           }}
         />
         <NativeSelect

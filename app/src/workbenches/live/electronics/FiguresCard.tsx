@@ -11,10 +11,19 @@ const dB = (value: number | undefined) =>
 const percent = (db: number | undefined) =>
   db !== undefined && Number.isFinite(db) ? `${Number((100 * 10 ** (db / 20)).toPrecision(2))} %` : '–';
 
+/** Twice as much as noise would show there is told; less is only known to be less. */
+const TOLD_DB = 3;
+function distortion({ tone }: Channel): string {
+  if (!tone) return '–';
+  const { distortionDb, distortionFloorDb } = tone;
+  const isTold = distortionDb > distortionFloorDb + TOLD_DB;
+  return isTold ? percent(distortionDb) : `< ${percent(Math.max(distortionDb, distortionFloorDb) + TOLD_DB)}`;
+}
+
 const ROWS: [string, (c: Channel) => string, string][] = [
   ['Noise', (c) => `${dB(c.quiet?.levelDb)} dBFS`, '20 Hz to 20 kHz, nothing played'],
   ['Noise, A', (c) => `${dB(c.quiet?.weightedDb)} dBFS`, 'A-weighted'],
-  ['Distortion', (c) => percent(c.tone?.distortionDb), 'second to tenth harmonic of a tone at 1 kHz'],
+  ['Distortion', (c) => distortion(c), 'second to tenth harmonic of a tone at 1 kHz'],
   ['With noise', (c) => percent(c.tone?.distortionAndNoiseDb), 'all but the tone, 20 Hz to 20 kHz'],
   [
     'Latency',

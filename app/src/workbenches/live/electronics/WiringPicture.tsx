@@ -1,5 +1,6 @@
 import type { Project } from '@pebble-hall/core/project';
 import { traceColour } from '../../../charts/traceColours';
+import { deviceName } from '../../../services/theDevice';
 import { rigName } from '../../../services/theRig';
 
 const BOX = { width: 190, height: 132 };
@@ -9,8 +10,8 @@ const ROW = 26;
 export function WiringPicture({ project }: { project: Project }) {
   const { electronics } = project.live;
   const { loopbackInput } = project.rig;
-  const { deviceName, output, inputs } = electronics;
-  const device = deviceName || 'Device';
+  const { output, inputs } = electronics;
+  const device = deviceName(project);
   const ports = [
     { text: `output ${output}`, to: 'its input' },
     ...inputs.map((n, i) => ({

@@ -1,34 +1,37 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
-import { LIBRARY_GRID, writeCurveText, type LibraryCurve } from '@pebble-hall/core/traces';
+import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { formatHz, levelRange, signedDb } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';
 import { LivePlot } from '../../../charts/LivePlot';
 import { BELOW_LEVEL, WRAPS_DEG, type BelowLevel } from '../../../charts/overFrequency';
 import { traceColour } from '../../../charts/traceColours';
+import { foundCurves, useReadings } from '../../../parts/readings/useReadings';
+import { ReadingPanel } from '../../../parts/readings/ReadingPanel';
 import { FilePicker } from '../../../parts/FilePicker';
 import { PlotChoices } from '../../../parts/PlotChoices';
 import { traceName } from '../../../services/libraryCurves';
-import { notify } from '../../../services/notify';
-import { saveFile } from '../../../services/saveFile';
+import { addReading } from '../../../services/readings';
 import { useLibrary } from '../../../services/useLibrary';
-import { formulaSentence } from '../../../words/formulaWords';
-import { originLines } from '../../../words/traceOrigin';
 import { AlikeCard } from './AlikeCard';
-import { changeTraces, removeTraces } from './changeTraces';
+import { addShapes, changeTraces, removeTraces } from './changeTraces';
 import { CombineCard } from './CombineCard';
 import { ImportDialog } from './ImportDialog';
 import { candidateOf, type Candidate } from './importFiles';
+import { exportText } from './exportText';
 import { LibraryList } from './LibraryList';
+import { SeveralCard } from './SeveralCard';
 import { TraceCard } from './TraceCard';
+import { useShapeHandles } from './useShapeHandles';
 
 type Lower = BelowLevel;
-const LOWER = Object.keys(BELOW_LEVEL) as Lower[];
+const LOWER = [...(Object.keys(BELOW_LEVEL) as Lower[]), 'Shapes'] as const;
 /** More curves than that in one plot tell nothing. */
 const MOST_SHOWN = 24;
 const never = () => () => {};
+const DASHES = { solid: [], dashed: [7, 5], dotted: [2, 4] };
 
 /** A curve on the points that all plots of the library share; what it does not reach is not known. */
 function onGrid(curve: LibraryCurve): LibraryCurve {
@@ -59,7 +62,7 @@ const valuesOf = (curve: LibraryCurve, what: 'Level' | Lower): Float64Array => {
 export function LibraryView({ project }: { project: Project }) {
   const [selected, setSelected] = useState<string[]>(() => project.kept.slice(-1).map((k) => k.id));
   const [sweeps, setSweeps] = useState<string[]>([]);
-  const [lower, setLower] = useState<Lower>('Phase');
+  const [lower, setLower] = useState<Lower | 'Shapes'>('Phase');
   const [smoothing, setSmoothing] = useState(12);
   const [fades, setFades] = useState(true);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -80,7 +83,8 @@ export function LibraryView({ project }: { project: Project }) {
     [chosen, project.kept],
   );
   const wanted = useMemo(() => [...new Set([...ids, ...usable])], [ids, usable]);
-  const seen = useLibrary(project, wanted);
+  const { shelf, handles } = useShapeHandles(project, chosen.length === 1 ? chosen[0]! : null);
+  const seen = useLibrary(shelf, wanted);
   const shown = useMemo(
     () =>
       new Map(ids.map((id, i) => [id, project.kept.find((k) => k.id === id)?.view.colour ?? traceColour(i)])),
@@ -96,16 +100,26 @@ export function LibraryView({ project }: { project: Project }) {
         const curve = seen.get(id)?.curve;
         if (!curve) return [];
         const wide = onGrid(curve);
-        return [{ id, colour: shown.get(id)!, curve: { ...wide, ...smoothedCurve(wide, smoothing) } }];
+        const view = project.kept.find((k) => k.id === id)?.view;
+        const smoothed = smoothedCurve(wide, view?.smoothing ?? smoothing);
+        return [
+          {
+            id,
+            colour: shown.get(id)!,
+            curve: { ...wide, ...smoothed },
+            dash: DASHES[view?.line ?? 'solid'],
+          },
+        ];
       }),
-    [ids, seen, shown, smoothing],
+    [ids, seen, shown, smoothing, project.kept],
   );
   const curvesFor = useCallback(
     (what: 'Level' | Lower): LiveCurve[] =>
       [...drawn]
         .sort((a, b) => Number(chosen.includes(a.id)) - Number(chosen.includes(b.id)))
-        .map(({ id, colour, curve }) => ({
+        .map(({ id, colour, curve, dash }) => ({
           colour,
+          dash,
           values: valuesOf(curve, what),
           sure:
             fades && what !== 'Coherence' && curve.coherence.some((c) => !Number.isNaN(c))
@@ -115,8 +129,14 @@ export function LibraryView({ project }: { project: Project }) {
         })),
     [drawn, chosen, fades],
   );
-  const levels = useCallback(() => curvesFor('Level'), [curvesFor]);
-  const below = useCallback(() => curvesFor(lower), [curvesFor, lower]);
+  const reading = project.readings.findLast((r) => r.traceId === chosen[0]) ?? null;
+  const isReading = lower === 'Shapes' && chosen.length === 1 && reading !== null;
+  const shapes = useReadings(project, isReading ? reading.id : null);
+  const levels = useCallback(
+    () => [...curvesFor('Level'), ...(isReading ? foundCurves(shapes) : [])],
+    [curvesFor, isReading, shapes],
+  );
+  const below = useCallback(() => (lower === 'Shapes' ? [] : curvesFor(lower)), [curvesFor, lower]);
   const range = useMemo(
     () =>
       levelRange(
@@ -130,30 +150,7 @@ export function LibraryView({ project }: { project: Project }) {
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
   const read = async (files: File[]) => setImporting(await Promise.all(files.map(candidateOf)));
-  const exported = () => {
-    const done = usable.filter((id) => {
-      const curve = seen.get(id)?.curve;
-      if (!curve) return false;
-      const kept = project.kept.find((k) => k.id === id);
-      const name = traceName(project, id)!;
-      const about = [
-        name,
-        `${project.name}, ${project.place.name}`,
-        ...(kept ? originLines(project, kept) : []),
-        ...(kept?.origin.by === 'computed'
-          ? [formulaSentence(kept.origin.formula, (source) => traceName(project, source))]
-          : []),
-        ...(kept?.note ? [kept.note] : []),
-      ];
-      saveFile(
-        `${name.replace(/[^\p{L}\p{N} ,.-]+/gu, '-')}.txt`,
-        writeCurveText(curve, about),
-        'text/plain',
-      );
-      return true;
-    });
-    if (done.length === 0) notify('Nothing to export: what is chosen has no curve.');
-  };
+  const exported = () => exportText(project, usable, seen);
   return (
     <div
       style={{ display: 'grid', gridTemplateColumns: '288px minmax(0, 1fr) 288px', gap: 14, minHeight: 0 }}
@@ -181,7 +178,10 @@ export function LibraryView({ project }: { project: Project }) {
       />
       <div
         className="plot"
-        style={{ display: 'grid', gridTemplateRows: 'minmax(0, 1.4fr) 30px minmax(0, 1fr)' }}
+        style={{
+          display: 'grid',
+          gridTemplateRows: `minmax(0, ${lower === 'Shapes' ? 0.75 : 1.4}fr) 30px minmax(0, 1fr)`,
+        }}
       >
         <LivePlot
           label="Level of the traces"
@@ -191,6 +191,7 @@ export function LibraryView({ project }: { project: Project }) {
           range={range}
           curves={levels}
           subscribe={never}
+          handles={handles}
           cursor={cursor}
           onCursor={setCursor}
         />
@@ -203,20 +204,32 @@ export function LibraryView({ project }: { project: Project }) {
           smoothing={smoothing}
           onSmoothing={setSmoothing}
         />
-        <LivePlot
-          label={`${lower} of the traces`}
-          unit={BELOW_LEVEL[lower].unit}
-          caption={lower.toLowerCase()}
-          frequency={LIBRARY_GRID}
-          range={BELOW_LEVEL[lower].range}
-          ticks={[...BELOW_LEVEL[lower].ticks]}
-          signed={lower !== 'Coherence'}
-          curves={below}
-          subscribe={never}
-          {...(lower === 'Phase' ? { jump: WRAPS_DEG } : {})}
-          cursor={cursor}
-          onCursor={setCursor}
-        />
+        {lower === 'Shapes' ? (
+          isReading && shapes.reading ? (
+            <ReadingPanel reading={shapes.reading} found={shapes.found} family={shapes.family} />
+          ) : (
+            <p className="quiet" style={{ padding: '10px 18px' }}>
+              {chosen.length === 1
+                ? 'Press Read its shapes: which sections, shelves and filters does this curve have?'
+                : 'Choose one trace to read which sections, shelves and filters it has.'}
+            </p>
+          )
+        ) : (
+          <LivePlot
+            label={`${lower} of the traces`}
+            unit={BELOW_LEVEL[lower].unit}
+            caption={lower.toLowerCase()}
+            frequency={LIBRARY_GRID}
+            range={BELOW_LEVEL[lower].range}
+            ticks={[...BELOW_LEVEL[lower].ticks]}
+            signed={lower !== 'Coherence'}
+            curves={below}
+            subscribe={never}
+            {...(lower === 'Phase' ? { jump: WRAPS_DEG } : {})}
+            cursor={cursor}
+            onCursor={setCursor}
+          />
+        )}
       </div>
       <aside className="notes" aria-label="What is chosen">
         {cursor === null ? null : (
@@ -255,7 +268,25 @@ export function LibraryView({ project }: { project: Project }) {
             curves={[pair[0], pair[1]]}
           />
         ) : null}
-        <div className="row" style={{ flexWrap: 'wrap' }}>
+        <div className="row" style={{ flexWrap: 'wrap', justifyContent: 'flex-start' }}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            disabled={usable.length !== 1}
+            onClick={() => {
+              setLower('Shapes');
+              if (!reading) void addReading(usable[0]!, traceName(project, usable[0]!)!);
+            }}
+          >
+            Read its shapes
+          </Button>
+          <Button
+            size="compact-sm"
+            variant="default"
+            onClick={() => void addShapes().then((id) => id && setSelected([id]))}
+          >
+            New trace of shapes
+          </Button>
           <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
             Import text
           </Button>
@@ -293,40 +324,3 @@ export function LibraryView({ project }: { project: Project }) {
 }
 
 const readPhase = (degrees: number) => (Number.isFinite(degrees) ? `${Math.round(degrees)}°` : 'no phase');
-
-/** Several traces at once: put into a folder, shown, hidden. */
-function SeveralCard({ project, ids }: { project: Project; ids: string[] }) {
-  const kept = ids.filter((id) => project.kept.some((k) => k.id === id));
-  const [folder, setFolder] = useState('');
-  const show = (isShown: boolean) =>
-    void changeTraces(isShown ? 'traces shown' : 'traces hidden', kept, (k) => ({
-      ...k,
-      view: { ...k.view, isShown },
-    }));
-  return (
-    <section aria-label="Chosen traces" style={{ display: 'flex', flexDirection: 'column', gap: 6 }}>
-      <h2>{ids.length} traces</h2>
-      <div className="row">
-        <TextInput
-          size="xs"
-          aria-label="Folder for all"
-          placeholder="Folder for all"
-          value={folder}
-          maxLength={100}
-          onChange={(e) => setFolder(e.currentTarget.value)}
-          onKeyDown={(e) =>
-            e.key === 'Enter' &&
-            void changeTraces('folder of traces', kept, (k) => ({ ...k, folder: folder.trim() }))
-          }
-          style={{ flex: 1 }}
-        />
-        <Button size="compact-xs" variant="default" onClick={() => show(true)}>
-          Show
-        </Button>
-        <Button size="compact-xs" variant="default" onClick={() => show(false)}>
-          Hide
-        </Button>
-      </div>
-    </section>
-  );
-}

@@ -1,10 +1,19 @@
-import { Button, Switch, Textarea, TextInput } from '@mantine/core';
-import { plainView, type KeptTrace, type Project } from '@pebble-hall/core/project';
+import { Button, NativeSelect, Switch, Textarea, TextInput } from '@mantine/core';
+import {
+  LINE_STYLES,
+  plainView,
+  type KeptTrace,
+  type LineStyle,
+  type Project,
+} from '@pebble-hall/core/project';
+import { TRACE_COLOURS } from '../../../charts/traceColours';
 import { NumberField } from '../../../parts/NumberField';
 import { traceName } from '../../../services/libraryCurves';
 import { formulaSentence } from '../../../words/formulaWords';
 import { originLines } from '../../../words/traceOrigin';
 import { changeTraces } from './changeTraces';
+import { ShapeFields } from './ShapeFields';
+import { shapesOf, withShapes } from './shapeHandles';
 
 interface Props {
   project: Project;
@@ -30,7 +39,13 @@ export function TraceCard({ project, trace, problem }: Props) {
     void changeTraces(label, [id], (k) => ({ ...k, ...change }));
   const look = (label: string, change: Partial<KeptTrace['view']>) =>
     set(label, { view: { ...view, ...change } });
-  const isPlain = view.gainDb === 0 && view.delayS === 0 && !view.inverted;
+  const isPlain =
+    view.gainDb === 0 &&
+    view.delayS === 0 &&
+    !view.inverted &&
+    view.shapes.length === 0 &&
+    view.smoothing === null;
+  const isOfShapes = origin.by === 'computed' && origin.formula.op === 'shapes';
   const tags = trace.tags.join(', ');
   const folders = [...new Set(project.kept.map((k) => k.folder).filter(Boolean))];
   return (
@@ -124,12 +139,63 @@ export function TraceCard({ project, trace, problem }: Props) {
               variant="default"
               disabled={isPlain}
               onClick={() =>
-                look('trace seen as it was', { ...plainView(), isShown: view.isShown, colour: view.colour })
+                look('trace seen as it was', {
+                  ...plainView(),
+                  isShown: view.isShown,
+                  colour: view.colour,
+                  line: view.line,
+                })
               }
             >
               As it was
             </Button>
           </div>
+          <div className="row" style={{ gap: 4 }}>
+            <NativeSelect
+              size="xs"
+              aria-label="Colour of the trace"
+              style={{ flex: 1 }}
+              data={[
+                { value: '', label: 'next colour' },
+                ...TRACE_COLOURS.map((c) => ({ value: c, label: c.replace('trace-', '') })),
+              ]}
+              value={view.colour ?? ''}
+              onChange={(e) => look('colour of a trace', { colour: e.currentTarget.value || null })}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Line of the trace"
+              data={[...LINE_STYLES]}
+              value={view.line}
+              onChange={(e) => look('line of a trace', { line: e.currentTarget.value as LineStyle })}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Smoothing of the trace"
+              data={[
+                { value: '', label: 'as all' },
+                ...[1, 3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} oct` })),
+              ]}
+              value={view.smoothing === null ? '' : String(view.smoothing)}
+              onChange={(e) =>
+                look('smoothing of a trace', {
+                  smoothing: e.currentTarget.value === '' ? null : Number(e.currentTarget.value),
+                })
+              }
+            />
+          </div>
+          <details open={isOfShapes || view.shapes.length > 0}>
+            <summary style={{ cursor: 'pointer' }}>
+              {isOfShapes ? 'Its shapes' : view.shapes.length > 0 ? 'Behind shapes' : 'Put it behind shapes'}
+            </summary>
+            <ShapeFields
+              shapes={shapesOf(trace)}
+              mayBeEmpty={!isOfShapes}
+              onChange={(shapes) =>
+                void changeTraces('shapes of a trace', [id], (k) => withShapes(k, shapes))
+              }
+            />
+          </details>
         </>
       )}
       {problem ? <span className="attention">{problem}</span> : null}
