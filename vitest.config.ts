@@ -66,7 +66,8 @@ export default defineConfig({
         ssr,
         test: {
           name: 'bars',
-          include: [`{core,stand-ins}/src/${BARS}`],
+          include: [`{core,stand-ins}/src/${BARS}`, 'app/src/services/memoryWork.test.ts'],
+          env: { PEBBLE_HALL_DRAWS: 'all' },
           environment: 'node',
           testTimeout: 300_000,
           hookTimeout: 300_000,

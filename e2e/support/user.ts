@@ -8,6 +8,9 @@ type Opened = Awaited<ReturnType<typeof openBrowser>>;
 const quote = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
 /** A user at a browser: finds things by role and label, waits for what appears, reads what is written. */
+/** Between two looks at a page that is waited for, ms. */
+const [LEAST_REST_MS, MOST_REST_MS] = [80, 800];
+
 export class User {
   private opened: Opened | undefined;
   /** of the server */
@@ -49,14 +52,16 @@ export class User {
 
   /** Waits until something holds. */
   async until(what: string, holds: () => Promise<boolean>, ms = 90_000): Promise<void> {
-    const end = Date.now() + ms;
+    const began = Date.now();
     for (;;) {
       if (await holds().catch(() => false)) return;
-      if (Date.now() > end)
+      if (Date.now() > began + ms)
         throw new Error(
           `Waited ${ms / 1000} s for: ${what}. The page reads:\n${(await this.text()).replace(/^L[ACZ].*\\n/gm, '').slice(0, 2500)}`,
         );
-      await new Promise((resolve) => setTimeout(resolve, 100));
+      // looking takes time from what is waited for: the longer it takes, the less often
+      const rest = Math.min(MOST_REST_MS, Math.max(LEAST_REST_MS, (Date.now() - began) / 10));
+      await new Promise((resolve) => setTimeout(resolve, rest));
     }
   }
 

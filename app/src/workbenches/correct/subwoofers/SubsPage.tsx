@@ -151,7 +151,7 @@ export function SubsPage({
                     <Button
                       size="compact-xs"
                       variant="default"
-                      aria-label={`Polarity of ${nameOf(id)}`}
+                      aria-label={`Polarity of ${nameOf(id)}: ${s.inverted ? 'inverted' : 'normal'}`}
                       onClick={() => set(id, `polarity of ${nameOf(id)}`, { inverted: !s.inverted })}
                     >
                       {s.inverted ? 'inverted' : 'normal'}
