@@ -3,6 +3,14 @@ export { FormatError } from './formatError.js';
 export { crc32 } from './crc32.js';
 export { readWav, writeWav, type WavSound } from './wav.js';
 export {
+  impulseHead,
+  needImpulse,
+  readImpulseHead,
+  readImpulseText,
+  writeImpulseText,
+  type TextImpulse,
+} from './impulseText.js';
+export {
   COMMA_READINGS,
   readResponseText,
   responseReadings,

@@ -8,6 +8,8 @@ export interface WavSound {
   /** what the samples were stored as */
   encoding: 'pcm' | 'float';
   bits: number;
+  /** what its comment says (LIST INFO ICMT); empty for none */
+  comment: string;
 }
 
 const MOST_SAMPLES = 1 << 28;
@@ -24,6 +26,7 @@ export function readWav(bytes: Uint8Array): WavSound {
   if (bytes.length < 12 || name(0) !== 'RIFF' || name(8) !== 'WAVE') {
     throw new FormatError('This is not a WAV file: it does not start with a RIFF/WAVE header.');
   }
+  let comment = '';
   let format: { code: number; channels: number; rate: number; bits: number } | undefined;
   for (let at = 12; at + 8 <= bytes.length;) {
     const size = view.getUint32(at + 4, true);
@@ -38,6 +41,8 @@ export function readWav(bytes: Uint8Array): WavSound {
         rate: view.getUint32(body + 4, true),
         bits: view.getUint16(body + 14, true),
       };
+    } else if (name(at) === 'LIST') {
+      comment = commentIn(bytes, body, size) || comment;
     } else if (name(at) === 'data') {
       if (!format) throw new FormatError('The WAV file has sound data before its format header.');
       // recorders that were cut off leave 0 or the largest number here: then the data go on to the end
@@ -47,7 +52,7 @@ export function readWav(bytes: Uint8Array): WavSound {
           `The WAV file is cut off: its header promises ${size} bytes of sound, ${bytes.length - body} are there.`,
         );
       }
-      return decode(view, body, open ? bytes.length - body : size, format);
+      return { ...decode(view, body, open ? bytes.length - body : size, format), comment };
     }
     at = body + size + (size & 1);
   }
@@ -59,7 +64,7 @@ function decode(
   from: number,
   length: number,
   { code, channels, rate, bits }: { code: number; channels: number; rate: number; bits: number },
-): WavSound {
+): Omit<WavSound, 'comment'> {
   const encoding = code === 1 ? 'pcm' : code === 3 ? 'float' : undefined;
   const known = encoding === 'pcm' ? [16, 24, 32] : [32, 64];
   if (!encoding || !known.includes(bits)) {
@@ -98,11 +103,13 @@ function decode(
 /**
  * Writes a WAV file: 32- or 64-bit float (any value) or 24-bit PCM (clipped to full scale, rounded).
  * @param channels at least one, equally long
+ * @param comment goes in as LIST INFO ICMT, ahead of the sound
  */
 export function writeWav(
   channels: RealArray[],
   rate: number,
   kind: 'float32' | 'float64' | 'pcm24' = 'float32',
+  comment = '',
 ): Uint8Array {
   const frames = channels[0]?.length ?? 0;
   if (channels.length === 0 || channels.some((c) => c.length !== frames)) {
@@ -113,7 +120,8 @@ export function writeWav(
   const dataSize = frames * channels.length * width;
   const pad = dataSize & 1;
   // float wants the fact chunk (RIFF, new multimedia types, 1994)
-  const extra = isFloat ? 2 + 12 : 0;
+  const note = comment === '' ? new Uint8Array(0) : infoChunk(comment);
+  const extra = (isFloat ? 2 + 12 : 0) + note.length;
   const bytes = new Uint8Array(44 + extra + dataSize + pad);
   const view = new DataView(bytes.buffer);
   let at = 0;
@@ -136,6 +144,8 @@ export function writeWav(
     u32(4);
     u32(frames);
   }
+  bytes.set(note, at);
+  at += note.length;
   text('data');
   u32(dataSize);
   for (let i = 0; i < frames; i++) {
@@ -152,4 +162,35 @@ export function writeWav(
     }
   }
   return bytes;
+}
+
+/** A comment as a chunk of its own: LIST, INFO, ICMT, ended by a zero, of even length. */
+function infoChunk(comment: string): Uint8Array {
+  const body = new TextEncoder().encode(`${comment}\0`);
+  const size = body.length + (body.length & 1);
+  const chunk = new Uint8Array(8 + 4 + 8 + size);
+  const view = new DataView(chunk.buffer);
+  chunk.set(new TextEncoder().encode('LIST'), 0);
+  view.setUint32(4, 12 + size, true);
+  chunk.set(new TextEncoder().encode('INFOICMT'), 8);
+  view.setUint32(16, body.length, true);
+  chunk.set(body, 20);
+  return chunk;
+}
+
+/** The comment in a LIST INFO chunk; empty where it has none. */
+function commentIn(bytes: Uint8Array, from: number, size: number): string {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const end = Math.min(bytes.length, from + size);
+  const name = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
+  if (name(from) !== 'INFO') return '';
+  for (let at = from + 4; at + 8 <= end;) {
+    const length = view.getUint32(at + 4, true);
+    if (name(at) === 'ICMT')
+      return new TextDecoder()
+        .decode(bytes.subarray(at + 8, Math.min(end, at + 8 + length)))
+        .replace(/\0.*$/s, '');
+    at += 8 + length + (length & 1);
+  }
+  return '';
 }

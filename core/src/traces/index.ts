@@ -23,6 +23,8 @@ export {
   type CurveAverage,
 } from './arithmetic.js';
 export { evaluateFormula, FORMULA_TAKES, type Formula, type FormulaOp } from './formula.js';
+export { impulseOfCurve } from './impulseOfCurve.js';
+export { timeZeroOf, type TimeZero } from './timeZero.js';
 export { curveOfImpulse } from './curveOfImpulse.js';
 export { COLUMN_MEANINGS, curveOfTable, likelyMeanings, type ColumnMeaning } from './curveOfTable.js';
 export { writeCurveText } from './curveText.js';

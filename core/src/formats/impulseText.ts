@@ -1,0 +1,95 @@
+import type { ImpulseResponse, RealArray } from '../signal/index.js';
+import { FormatError } from './formatError.js';
+
+/** An impulse response as a text file holds it. */
+export interface TextImpulse {
+  samples: Float64Array;
+  /** Hz; null where the file does not say */
+  rate: number | null;
+  /** index of the sample of time zero; null where the file does not say */
+  zero: number | null;
+  comments: string[];
+}
+
+/** What stands in the head of a file for those that read it again, wherever it stands in a line. */
+const RATE = /sample rate[^\d]{0,12}([\d.]+)\s*(k?)Hz/i;
+const ZERO = /time zero at sample\s+(\d+)/i;
+const LEAST = 16;
+const MOST = 1 << 22;
+
+/** Lines that tell rate and time zero: of a text file, or of the comment in a sound file. */
+export const impulseHead = ({ rate, zero }: Pick<ImpulseResponse, 'rate' | 'zero'>): string[] => [
+  `sample rate: ${rate} Hz`,
+  `time zero at sample ${zero}, counted from 0`,
+];
+
+/** What lines say of rate and time zero; null for what they do not. */
+export function readImpulseHead(lines: readonly string[]): { rate: number | null; zero: number | null } {
+  const text = lines.join('\n');
+  const [rate, zero] = [RATE.exec(text), ZERO.exec(text)];
+  return {
+    rate: rate ? Number(rate[1]) * (rate[2] ? 1000 : 1) : null,
+    zero: zero ? Number(zero[1]) : null,
+  };
+}
+
+/** Writes an impulse response as text: comment lines, then a sample on each line. */
+export const writeImpulseText = (impulse: ImpulseResponse, about: readonly string[]): string =>
+  [
+    ...[...about, ...impulseHead(impulse)].map((l) => `# ${l.replace(/[\r\n]+/g, ' ')}`),
+    ...Array.from(impulse.samples as ArrayLike<number>, (v) => v.toExponential(9)),
+    '',
+  ].join('\n');
+
+const NUMBER = /^[+-]?(\d+[.,]?\d*|[.,]\d+)([eE][+-]?\d+)?$/;
+
+/**
+ * Reads an impulse response from text: one number on a line, or time and sample. Whatever else stands there is a comment.
+ * @throws FormatError where there are fewer than 16 samples, or more than two numbers on a line
+ */
+export function readImpulseText(text: string): TextImpulse {
+  const comments: string[] = [];
+  const rows: number[][] = [];
+  for (const line of text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)) {
+    const cells = line
+      .trim()
+      .split(/[\s;]+|,\s+/)
+      .filter(Boolean);
+    if (cells.length === 0) continue;
+    if (cells.length > 2 || !cells.every((c) => NUMBER.test(c))) {
+      comments.push(line.trim().replace(/^[#*;"'!]+\s*/, ''));
+      continue;
+    }
+    rows.push(cells.map((c) => Number(c.replace(',', '.'))));
+  }
+  const width = rows[0]?.length ?? 0;
+  if (rows.length < LEAST || rows.some((r) => r.length !== width))
+    throw new FormatError(
+      'No impulse response was found in the text: at least 16 lines of one sample, or of time and sample.',
+    );
+  if (rows.length > MOST) throw new FormatError(`The text holds more than ${MOST} samples.`);
+  const head = readImpulseHead(comments);
+  if (width === 1) return { samples: Float64Array.from(rows, (r) => r[0]!), ...head, comments };
+  return { ...timed(rows), zero: head.zero, comments };
+}
+
+/** Time and sample: the rate is that of the times, in seconds or, where that gives none, in milliseconds. */
+function timed(rows: number[][]): { samples: Float64Array; rate: number } {
+  const step = (rows.at(-1)![0]! - rows[0]![0]!) / (rows.length - 1);
+  const even = rows.every((r, i) => Math.abs(r[0]! - rows[0]![0]! - i * step) < 0.1 * Math.abs(step));
+  if (!(step > 0) || !even) throw new FormatError('The times in the text do not go on in equal steps.');
+  const inSeconds = 1 / step;
+  const rate = inSeconds >= 1000 ? inSeconds : 1000 * inSeconds;
+  return { samples: Float64Array.from(rows, (r) => r[1]!), rate: Math.round(rate) };
+}
+
+/** Whether an array of samples could be an impulse response at all. @throws FormatError with the reason */
+export function needImpulse(samples: RealArray): void {
+  if (samples.length < LEAST)
+    throw new FormatError(`It holds ${samples.length} samples, too few for a response.`);
+  if (samples.length > MOST)
+    throw new FormatError(
+      `It holds ${samples.length} samples, more than ${MOST}: this is a recording, not a response.`,
+    );
+  if (!samples.some((v) => v !== 0)) throw new FormatError('It is silent.');
+}

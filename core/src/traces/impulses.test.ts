@@ -1,0 +1,150 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import {
+  readImpulseHead,
+  readImpulseText,
+  readWav,
+  writeImpulseText,
+  writeWav,
+  impulseHead,
+} from '../formats/index.js';
+import { shapeTrace, type Shape } from '../shapes/index.js';
+import {
+  curveOfImpulse,
+  curveOfShapes,
+  impulseOfCurve,
+  LIBRARY_GRID,
+  timeZeroOf,
+  viewedCurve,
+  writeCurveText,
+} from './index.js';
+
+const shapes: Shape[] = [
+  { kind: 'high-pass', hz: 45, family: 'Butterworth', order: 2 },
+  { kind: 'peaking', hz: 300, gainDb: -7, q: 3 },
+  { kind: 'high shelf', hz: 4000, gainDb: 5, order: 1, q: null },
+];
+const plain = { gainDb: 0, delayS: 0, inverted: false, shapes: [] };
+/** later by 3.2 ms, so that its phase turns by more than a turn from point to point in the highs */
+const curve = viewedCurve(curveOfShapes(shapes), { ...plain, delayS: 0.0032 });
+
+/** Level and phase of samples at a frequency by the sum itself: as independent as can be. */
+function responseAt(samples: ArrayLike<number>, rate: number, zero: number, hz: number) {
+  let [re, im] = [0, 0];
+  for (let i = 0; i < samples.length; i++) {
+    const turn = (-2 * Math.PI * hz * (i - zero)) / rate;
+    re += samples[i]! * Math.cos(turn);
+    im += samples[i]! * Math.sin(turn);
+  }
+  return { db: 20 * Math.log10(Math.hypot(re, im)), deg: (Math.atan2(im, re) * 180) / Math.PI };
+}
+const expected = (hz: number) => {
+  const { re, im } = shapeTrace(shapes, Float64Array.of(hz));
+  const turn = -2 * Math.PI * hz * 0.0032;
+  const [r, i] = [
+    re[0]! * Math.cos(turn) - im[0]! * Math.sin(turn),
+    re[0]! * Math.sin(turn) + im[0]! * Math.cos(turn),
+  ];
+  return { db: 20 * Math.log10(Math.hypot(r, i)), deg: (Math.atan2(i, r) * 180) / Math.PI };
+};
+const HZ = [25, 60, 150, 290, 300, 330, 1000, 4000, 9000, 16_000];
+
+describe.each([44_100, 48_000, 96_000])('a curve as an impulse response at %i Hz', (rate) => {
+  const impulse = impulseOfCurve(curve, rate, 65_536);
+  it.each(HZ)('has its level and phase at %i Hz', (hz) => {
+    const read = responseAt(impulse.samples, rate, impulse.zero, hz);
+    const wanted = expected(hz);
+    expect(Math.abs(read.db - wanted.db)).toBeLessThan(0.05);
+    expect(Math.abs(((read.deg - wanted.deg + 540) % 360) - 180)).toBeLessThan(1);
+  });
+  it('and is the same curve when it is read again', () => {
+    const again = curveOfImpulse(impulse);
+    again.frequency.forEach((f, n) => {
+      if (f < 25 || f > 17_000) return;
+      const k = LIBRARY_GRID.findIndex((g) => Math.abs(g / f - 1) < 1e-6);
+      const ratio = Math.hypot(again.re[n]!, again.im[n]!) / Math.hypot(curve.re[k]!, curve.im[k]!);
+      // within a 48th of an octave phases of a delay are averaged, too
+      expect(Math.abs(20 * Math.log10(ratio))).toBeLessThan(f < 8000 ? 0.15 : 0.3);
+    });
+  });
+});
+
+it('refuses a curve without a phase, and one that is known nowhere', () => {
+  expect(() => impulseOfCurve({ ...curve, hasPhase: false }, 48_000, 4096)).toThrow(/without a phase/);
+  expect(() => impulseOfCurve({ ...curve, re: curve.re.map(() => NaN) }, 48_000, 4096)).toThrow(
+    /known nowhere/,
+  );
+  expect(() => impulseOfCurve(curve, NaN, 4096)).toThrow(/NaN/);
+});
+
+it('time zero is the beginning, the onset, the peak, or where a hand puts it', () => {
+  const samples = new Float64Array(1000);
+  samples[300] = 0.004;
+  samples[320] = -0.2;
+  samples[330] = 1;
+  expect(timeZeroOf(samples, 48_000, { by: 'beginning' })).toBe(0);
+  expect(timeZeroOf(samples, 48_000, { by: 'onset' })).toBe(320);
+  expect(timeZeroOf(samples, 48_000, { by: 'peak' })).toBe(330);
+  expect(timeZeroOf(samples, 48_000, { by: 'hand', seconds: 0.005 })).toBe(240);
+  expect(timeZeroOf(samples, 48_000, { by: 'hand', seconds: 99 })).toBe(999);
+  expect(() => timeZeroOf(Float64Array.of(NaN), 48_000, { by: 'peak' })).toThrow(/NaN/);
+});
+
+describe('in files', () => {
+  const impulse = impulseOfCurve(curve, 48_000, 16_384);
+  it('rate and time zero come back from text and from the comment of a sound file', () => {
+    const text = readImpulseText(writeImpulseText(impulse, ['Left, row 4', 'a line\nwith a break']));
+    expect(text).toMatchObject({ rate: 48_000, zero: impulse.zero });
+    expect(text.comments[0]).toBe('Left, row 4');
+    text.samples.forEach((v, i) => expect(v).toBeCloseTo(impulse.samples[i]!, 8));
+    const bytes = writeWav(
+      [impulse.samples],
+      48_000,
+      'float32',
+      ['Left', ...impulseHead(impulse)].join('\n'),
+    );
+    const sound = readWav(bytes);
+    expect(sound.channels[0]!.length).toBe(16_384);
+    expect(readImpulseHead(sound.comment.split('\n'))).toEqual({ rate: 48_000, zero: impulse.zero });
+  });
+  it('text of time and sample tells its rate; what is none is refused', () => {
+    const rows = Array.from({ length: 64 }, (_, i) => `${(i / 44.1).toFixed(6)}; ${i === 3 ? '0,5' : '0,0'}`);
+    const read = readImpulseText(['time in ms; value', ...rows].join('\n'));
+    expect(read).toMatchObject({ rate: 44_100, zero: null });
+    expect(read.samples[3]).toBe(0.5);
+    expect(() => readImpulseText('hello\n1\n2')).toThrow(/No impulse response/);
+    expect(() => readImpulseText(Array.from({ length: 40 }, (_, i) => `${i * i} 1`).join('\n'))).toThrow(
+      /equal steps/,
+    );
+  });
+  it('another program reads the same response out of the sound file, within 0.05 dB', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-'));
+    const path = join(folder, 'left.wav');
+    writeFileSync(
+      path,
+      writeWav([impulse.samples, impulse.samples.map((v) => 0.5 * v)], 48_000, 'float32', 'a comment'),
+    );
+    // as raw numbers, resampled by nobody
+    const raw = spawnSync('sox', [path, '-t', 'f32', '-', 'remix', '2'], { maxBuffer: 1 << 26 }).stdout;
+    rmSync(folder, { recursive: true });
+    const samples = new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.length));
+    expect(samples.length).toBe(16_384);
+    for (const hz of HZ.slice(1)) {
+      const read = responseAt(samples, 48_000, impulse.zero, hz);
+      expect(Math.abs(read.db + 20 * Math.log10(2) - expected(hz).db)).toBeLessThan(0.05);
+    }
+  });
+  it('and out of the text, which any program splits into columns', () => {
+    const lines = writeCurveText(curve, ['Left'])
+      .split('\n')
+      .filter((l) => /^\d/.test(l));
+    for (const line of lines.filter((_, i) => i % 40 === 5)) {
+      const [f, db, deg] = line.split('\t').map(Number) as [number, number, number];
+      expect(Math.abs(db - expected(f).db)).toBeLessThan(0.05);
+      expect(Math.abs(((deg - expected(f).deg + 540) % 360) - 180)).toBeLessThan(0.5);
+    }
+  });
+});
