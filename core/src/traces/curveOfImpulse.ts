@@ -1,4 +1,4 @@
-import { transferCurve } from '../live/index.js';
+import { transferCurve, withoutDelay } from '../live/index.js';
 import {
   delayTrace,
   fftSizeFor,
@@ -10,8 +10,8 @@ import {
 import { LIBRARY_GRID, type LibraryCurve } from './libraryCurve.js';
 
 /**
- * An impulse response as a curve of the library: at each point the complex mean of what lies in its 48th of an octave, time zero
- * where the impulse response has it.
+ * An impulse response as a curve of the library: at each point the complex mean of what lies in its 48th of an octave about its peak,
+ * since the turns of a long delay would cancel within it; then time zero where the impulse response has it.
  * @param microphone what it reads over the truth; null for nothing
  */
 export function curveOfImpulse(
@@ -19,11 +19,14 @@ export function curveOfImpulse(
   microphone: { frequency: number[]; levelDb: number[] } | null = null,
 ): LibraryCurve {
   const size = Math.max(65_536, fftSizeFor(samples.length));
-  const spectrum = delayTrace(realFft(samples, size, rate), -zero / rate);
+  let peak = 0;
+  for (let i = 1; i < samples.length; i++) if (Math.abs(samples[i]!) > Math.abs(samples[peak]!)) peak = i;
+  const spectrum = delayTrace(realFft(samples, size, rate), -peak / rate);
   const ones = spectrum.re.map(() => 1);
   const grid = LIBRARY_GRID.filter((f) => f < 0.45 * rate);
   const power = spectrum.re.map((v, k) => v * v + spectrum.im[k]! ** 2);
-  const { re, im } = transferCurve({ ...spectrum, reference: ones, measured: power, blocks: 1 }, grid);
+  const mean = transferCurve({ ...spectrum, reference: ones, measured: power, blocks: 1 }, grid);
+  const { re, im } = withoutDelay(mean, (zero - peak) / rate);
   const error =
     microphone &&
     interpolateLog(Float64Array.from(microphone.frequency), Float64Array.from(microphone.levelDb), grid);
