@@ -66,7 +66,8 @@ describe.each([44_100, 48_000, 96_000])('a curve as an impulse response at %i Hz
       if (f < 25 || f > 17_000) return;
       const k = LIBRARY_GRID.findIndex((g) => Math.abs(g / f - 1) < 1e-6);
       const ratio = Math.hypot(again.re[n]!, again.im[n]!) / Math.hypot(curve.re[k]!, curve.im[k]!);
-      expect(Math.abs(20 * Math.log10(ratio))).toBeLessThan(0.1);
+      // in the lowest octave a point of the library holds one bin or none
+      expect(Math.abs(20 * Math.log10(ratio))).toBeLessThan(f < 40 ? 0.15 : 0.03);
     });
   });
 });
