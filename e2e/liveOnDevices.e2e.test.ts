@@ -48,7 +48,8 @@ it('the same Live on the devices of this computer: programme as the signal, its 
   await user.press('Stop the session');
   await user.visit('/traces#library');
   await user.click('//button[@aria-pressed][contains(@title, "Microphone")]');
-  await user.press('Export as text');
+  await user.press('Export');
+  await user.press('Text');
   const { bytes } = await user.download(/^Microphone.*\.txt$/);
   const rows = bytes
     .toString()

@@ -16,6 +16,7 @@ const RATE = /sample rate[^\d]{0,12}([\d.]+)\s*(k?)Hz/i;
 const ZERO = /time zero at sample\s+(\d+)/i;
 const LEAST = 16;
 const MOST = 1 << 22;
+const LEAST_RATE = 8000;
 
 /** Lines that tell rate and time zero: of a text file, or of the comment in a sound file. */
 export const impulseHead = ({ rate, zero }: Pick<ImpulseResponse, 'rate' | 'zero'>): string[] => [
@@ -80,6 +81,8 @@ function timed(rows: number[][]): { samples: Float64Array; rate: number } {
   if (!(step > 0) || !even) throw new FormatError('The times in the text do not go on in equal steps.');
   const inSeconds = 1 / step;
   const rate = inSeconds >= 1000 ? inSeconds : 1000 * inSeconds;
+  // frequencies go on in equal steps, too, but not in such small ones
+  if (rate < LEAST_RATE) throw new FormatError(`Steps of ${step} are too long for an impulse response.`);
   return { samples: Float64Array.from(rows, (r) => r[1]!), rate: Math.round(rate) };
 }
 

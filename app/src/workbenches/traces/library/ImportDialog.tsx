@@ -3,7 +3,8 @@ import { COLUMN_MEANINGS, type ColumnMeaning } from '@pebble-hall/core/traces';
 import type { Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { changeProject } from '../../../services/changeProject';
-import { importedTrace, withMeanings, withTraces, type Candidate } from './importFiles';
+import { importedImpulses, importedTrace, withMeanings, withTraces, type Candidate } from './importFiles';
+import { ImpulseFields } from './ImpulseFields';
 
 interface Props {
   project: Project;
@@ -13,7 +14,7 @@ interface Props {
 
 const PREVIEW_ROWS = 3;
 
-/** Text files before they are imported: what each column is taken for, and what would be wrong with it. */
+/** Files before they are imported: what each column is taken for, where time zero lies, and what would be wrong with it. */
 export function ImportDialog({ project, candidates: found, onClose }: Props) {
   const [candidates, setCandidates] = useState(found);
   const good = candidates.filter((c) => c.problem === null);
@@ -22,9 +23,10 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
   const take = async () => {
     const taken = project.kept.map((k) => k.name);
     const made = good.flatMap((c) => {
-      const imported = importedTrace(c, taken);
-      if (imported) taken.push(imported.trace.name);
-      return imported ?? [];
+      const table = c.impulse ? null : importedTrace(c, taken);
+      const imported = c.impulse ? importedImpulses(c, taken) : table ? [table] : [];
+      taken.push(...imported.map((m) => m.trace.name));
+      return imported;
     });
     const isStored = await changeProject(
       made.length === 1 ? 'trace imported' : `${made.length} traces imported`,
@@ -49,7 +51,7 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
           <section key={c.fileName + String(i)} aria-label={c.fileName} className="card">
             <div className="row">
               <b style={{ color: 'var(--ink)' }}>{c.fileName}</b>
-              {c.table ? (
+              {c.table || c.impulse ? (
                 <TextInput
                   size="xs"
                   aria-label={`Name of ${c.fileName}`}
@@ -100,7 +102,9 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
                 </table>
               </div>
             ) : null}
-            {c.problem ? (
+            {c.impulse ? (
+              <ImpulseFields candidate={c} onChange={(next) => change(i, next)} />
+            ) : c.problem ? (
               <span className="attention">{c.problem}</span>
             ) : (
               <span className="quiet">

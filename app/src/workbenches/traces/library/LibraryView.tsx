@@ -20,7 +20,7 @@ import { addShapes, changeTraces, removeTraces } from './changeTraces';
 import { CombineCard } from './CombineCard';
 import { ImportDialog } from './ImportDialog';
 import { candidateOf, type Candidate } from './importFiles';
-import { exportText } from './exportText';
+import { ExportMenu } from './ExportMenu';
 import { LibraryList } from './LibraryList';
 import { SeveralCard } from './SeveralCard';
 import { TraceCard } from './TraceCard';
@@ -150,7 +150,6 @@ export function LibraryView({ project }: { project: Project }) {
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
   const read = async (files: File[]) => setImporting(await Promise.all(files.map(candidateOf)));
-  const exported = () => exportText(project, usable, seen);
   return (
     <div
       style={{ display: 'grid', gridTemplateColumns: '288px minmax(0, 1fr) 288px', gap: 14, minHeight: 0 }}
@@ -288,11 +287,9 @@ export function LibraryView({ project }: { project: Project }) {
             New trace of shapes
           </Button>
           <Button size="compact-sm" variant="default" onClick={() => picker.current?.click()}>
-            Import text
+            Import
           </Button>
-          <Button size="compact-sm" variant="default" disabled={usable.length === 0} onClick={exported}>
-            Export as text
-          </Button>
+          <ExportMenu project={project} ids={usable} seen={seen} />
           <Button
             size="compact-sm"
             variant="default"
@@ -304,8 +301,8 @@ export function LibraryView({ project }: { project: Project }) {
         </div>
         <FilePicker
           picker={picker}
-          label="Text files to import"
-          accept=".txt,.csv,.tsv,.frd,.dat,.asc,text/*"
+          label="Files to import"
+          accept=".txt,.csv,.tsv,.frd,.dat,.asc,.wav,.flac,text/*,audio/*"
           onFiles={(files) => void read(files)}
         />
       </aside>

@@ -1,8 +1,16 @@
+import { writeImpulseText, writeWav } from '@pebble-hall/core/formats';
 import { expect, it } from 'vitest';
 import { unpackCurve } from '../../../services/keepTrace';
-import { candidateOf, importedTrace, withMeanings } from './importFiles';
+import { flacHead } from './decodeFlac';
+import { candidateOf, importedImpulses, importedTrace, withMeanings } from './importFiles';
 
-const file = (name: string, text: string) => ({ name, size: text.length, text: async () => text });
+const bytes = (name: string, of: Uint8Array) => ({
+  name,
+  size: of.length,
+  text: async () => new TextDecoder().decode(of),
+  arrayBuffer: async () => of.slice().buffer,
+});
+const file = (name: string, text: string) => bytes(name, new TextEncoder().encode(text));
 const rows = [100, 200, 400, 800].map((f) => `${f}\t-3\t10`).join('\n');
 
 it('a text file becomes a trace with its name, its columns and what it said of itself', async () => {
@@ -26,4 +34,52 @@ it('what is misunderstood is mapped by hand, what cannot be is told', async () =
   expect(broken.problem).toMatch(/No rows/);
   expect(importedTrace(broken, [])).toBeNull();
   expect((await candidateOf({ ...file('c.txt', ''), size: 40e6 })).problem).toMatch(/32 MB/);
+});
+
+const click = (at: number, gain: number) => {
+  const samples = new Float64Array(4096);
+  samples[at] = gain;
+  return samples;
+};
+
+it('a sound file of two channels becomes two traces, time zero where the sound sets in', async () => {
+  const wav = writeWav([click(100, 0.5), click(100, -0.25)], 96_000);
+  const candidate = await candidateOf(bytes('desk.wav', wav));
+  expect(candidate).toMatchObject({ problem: null, zero: { by: 'onset' } });
+  const made = importedImpulses(candidate, ['desk, channel A']);
+  expect(made.map((m) => m.trace.name)).toEqual(['desk, channel A 2', 'desk, channel B']);
+  const { re, im } = unpackCurve(made[1]!.array);
+  // a click of -0.25: -12 dB and inverted at all frequencies
+  expect(re[200]).toBeCloseTo(-0.25, 4);
+  expect(im[200]).toBeCloseTo(0, 4);
+  expect(made[0]!.trace.origin).toMatchObject({ hasPhase: true, columns: [] });
+});
+
+it('text says its rate and time zero, or has them set by hand', async () => {
+  const text = writeImpulseText({ samples: click(500, 1), rate: 44_100, zero: 450 }, ['Left']);
+  const candidate = await candidateOf(file('left.txt', text));
+  expect(candidate.impulse).toMatchObject({ rate: 44_100, rateIsKnown: true, saidZero: 450 });
+  const bare = await candidateOf(file('bare.txt', [...click(3, 1)].join('\n')));
+  expect(bare.impulse).toMatchObject({ rate: 48_000, rateIsKnown: false, saidZero: null });
+});
+
+it('what is no sound, silent or cut off is told', async () => {
+  expect((await candidateOf(bytes('a.wav', writeWav([new Float64Array(4096)], 48_000)))).problem).toMatch(
+    /silent/,
+  );
+  expect((await candidateOf(file('b.wav', 'RIFF'))).problem).toMatch(/not a WAV/);
+  expect(
+    (await candidateOf(bytes('c.wav', writeWav([click(0, 1)], 48_000).subarray(0, 900)))).problem,
+  ).toMatch(/cut off/);
+  expect((await candidateOf(file('d.flac', 'nothing of the kind, and long enough'))).problem).toMatch(
+    /not a FLAC/,
+  );
+});
+
+it('the head of a FLAC file tells rate and channels', () => {
+  const head = new Uint8Array(42);
+  head.set([0x66, 0x4c, 0x61, 0x43]);
+  // 96,000 Hz in 20 bits, two channels less one in three
+  head.set([96_000 >> 12, (96_000 >> 4) & 0xff, ((96_000 & 0xf) << 4) | (1 << 1)], 18);
+  expect(flacHead(head)).toEqual({ rate: 96_000, channels: 2 });
 });

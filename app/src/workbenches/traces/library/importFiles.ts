@@ -1,43 +1,130 @@
-import { FormatError, readNumberTable, type NumberTable } from '@pebble-hall/core/formats';
+import {
+  FormatError,
+  needImpulse,
+  readImpulseHead,
+  readImpulseText,
+  readNumberTable,
+  readWav,
+  type NumberTable,
+} from '@pebble-hall/core/formats';
 import { freeName, type KeptTrace, type Project, type ProjectArray } from '@pebble-hall/core/project';
 import {
+  curveOfImpulse,
   curveOfTable,
   likelyMeanings,
   type ColumnMeaning,
+  timeZeroOf,
   type LibraryCurve,
+  type TimeZero,
 } from '@pebble-hall/core/traces';
+import { decodeFlac } from './decodeFlac';
 import { newTrace } from '../../../services/newTrace';
 import { packCurve } from '../../../services/keepTrace';
 
-/** A text file that may become a trace. */
+/** An impulse response that a file holds. */
+export interface ReadImpulse {
+  /** one or more, equally long */
+  channels: Float64Array[];
+  rate: number;
+  /** whether the file says its rate; where it does not, a hand does */
+  rateIsKnown: boolean;
+  /** sample of time zero as the file says it; null where it does not */
+  saidZero: number | null;
+  comments: string[];
+}
+
+/** A file that may become a trace: a table of a response, or an impulse response. */
 export interface Candidate {
   fileName: string;
   name: string;
   /** null where it cannot be read at all */
   table: NumberTable | null;
   meanings: ColumnMeaning[];
+  /** null where it holds a table */
+  impulse: ReadImpulse | null;
+  zero: TimeZero;
   problem: string | null;
 }
 
 const MOST_BYTES = 32e6;
+const MOST_SOUND_BYTES = 256e6;
+const SOUND = /\.(wav|flac)$/i;
+/** Of a text that does not say it. */
+const USUAL_RATE = 48_000;
 
 /** What a file seems to hold; what is wrong with it, where it holds nothing. */
-export async function candidateOf(file: Pick<File, 'name' | 'size' | 'text'>): Promise<Candidate> {
+export async function candidateOf(
+  file: Pick<File, 'name' | 'size' | 'text' | 'arrayBuffer'>,
+): Promise<Candidate> {
   const empty = {
     fileName: file.name,
     name: file.name.replace(/\.[^.]*$/, '').slice(0, 180) || 'Trace',
     table: null,
     meanings: [],
+    impulse: null,
+    zero: { by: 'onset' } as TimeZero,
   };
+  if (SOUND.test(file.name)) return soundCandidate(file, empty);
   if (file.size > MOST_BYTES)
     return { ...empty, problem: 'It is larger than 32 MB, too large for a frequency response.' };
   try {
-    const table = readNumberTable(await file.text());
+    const text = await file.text();
+    const impulse = triedImpulse(text);
+    if (impulse) return { ...empty, impulse, zero: zeroFor(impulse), problem: null };
+    const table = readNumberTable(text);
     return withMeanings({ ...empty, table, problem: null }, likelyMeanings(table));
   } catch (error) {
     return { ...empty, problem: sentence(error) };
   }
 }
+
+type Empty = Omit<Candidate, 'problem'>;
+
+async function soundCandidate(
+  file: Pick<File, 'name' | 'size' | 'arrayBuffer'>,
+  empty: Empty,
+): Promise<Candidate> {
+  if (file.size > MOST_SOUND_BYTES)
+    return { ...empty, problem: 'It is larger than 256 MB, too large for an impulse response.' };
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const { channels, rate, comment } = /\.flac$/i.test(file.name) ? await decodeFlac(bytes) : readWav(bytes);
+    for (const channel of channels) needImpulse(channel);
+    const comments = comment.split('\n').filter(Boolean);
+    const impulse: ReadImpulse = {
+      channels,
+      rate,
+      rateIsKnown: true,
+      saidZero: readImpulseHead(comments).zero,
+      comments,
+    };
+    return { ...empty, impulse, zero: zeroFor(impulse), problem: null };
+  } catch (error) {
+    return { ...empty, problem: sentence(error) };
+  }
+}
+
+/** An impulse response as text; null where it is a table of something else. */
+function triedImpulse(text: string): ReadImpulse | null {
+  try {
+    const { samples, rate, zero, comments } = readImpulseText(text);
+    // two columns whose first one goes from 0 in steps of less than a millisecond are no frequencies
+    needImpulse(samples);
+    return {
+      channels: [samples],
+      rate: rate ?? USUAL_RATE,
+      rateIsKnown: rate !== null,
+      saidZero: zero,
+      comments,
+    };
+  } catch {
+    return null;
+  }
+}
+
+/** As the file says it, or else where the sound sets in. */
+const zeroFor = ({ saidZero, rate }: ReadImpulse): TimeZero =>
+  saidZero === null ? { by: 'onset' } : { by: 'hand', seconds: saidZero / rate };
 
 /** The same with its columns read in another way. */
 export function withMeanings(candidate: Candidate, meanings: ColumnMeaning[]): Candidate {
@@ -55,10 +142,59 @@ function tried({ table, meanings }: Pick<Candidate, 'table' | 'meanings'>): Libr
 }
 
 const sentence = (error: unknown): string =>
-  error instanceof FormatError || error instanceof RangeError ? error.message : 'It cannot be read as text.';
+  error instanceof FormatError || error instanceof RangeError ? error.message : 'It cannot be read.';
 
 /** Library points are 48 to an octave: what a file holds between them is lost, and told. */
 const DENSE = 1.5;
+
+/** How time zero was put, for the notes of a trace. */
+const zeroNote = ({ by }: TimeZero, saidZero: number | null): string =>
+  by === 'hand'
+    ? saidZero === null
+      ? 'Time zero was put by hand.'
+      : 'Time zero is where the file says.'
+    : `Time zero is its ${by}: absolute time is not known.`;
+
+/** Channels by letters, as numbers at the end of a name tell traces of one name apart. */
+const letter = (channel: number): string =>
+  channel < 26
+    ? String.fromCharCode(65 + channel)
+    : `${letter(Math.floor(channel / 26) - 1)}${letter(channel % 26)}`;
+
+/** What becomes of an impulse response: a trace of each channel, with its samples. */
+export function importedImpulses(
+  { impulse, zero, fileName, name }: Candidate,
+  taken: readonly string[],
+): { trace: KeptTrace; array: ProjectArray }[] {
+  if (!impulse) return [];
+  const { channels, rate, saidZero, comments } = impulse;
+  const names = [...taken];
+  return channels.map((samples, c) => {
+    const curve = curveOfImpulse({ samples, rate, zero: timeZeroOf(samples, rate, zero) });
+    const array = packCurve(crypto.randomUUID(), curve, rate);
+    const free = freeName(channels.length === 1 ? name : `${name}, channel ${letter(c)}`, names);
+    names.push(free);
+    const trace = newTrace({
+      kind: 'transfer function',
+      name: free,
+      folder: 'Imported',
+      arrayId: array.id,
+      origin: {
+        by: 'file',
+        fileName: fileName.slice(0, 200),
+        columns: [],
+        hasPhase: true,
+        notes: [
+          `An impulse response of ${samples.length} samples at ${rate / 1000} kHz.`,
+          zeroNote(zero, saidZero),
+          'Its level is that of the file: what full scale stood for is not known.',
+          ...comments.slice(0, 20).map((line) => line.slice(0, 500)),
+        ],
+      },
+    });
+    return { trace, array };
+  });
+}
 
 /** What becomes of a candidate: a trace and its samples; null where it cannot be one. */
 export function importedTrace(
