@@ -106,8 +106,6 @@ it('Traces', async () => {
     await user.driver.navigate().refresh(); // a page that differs in its hash alone is not loaded anew
     await user.sees(seen);
   };
-  await traces('#level', /First strong reflection/);
-  await picture('traces-level');
   await traces('#time', /Reflection \d/);
   await picture('traces-time');
   await user.press(DUSK);
@@ -196,6 +194,34 @@ it('Live and the library', async () => {
   await new Promise((resolve) => setTimeout(resolve, 9000));
   await snap('live-spectrum-dusk');
   await user.press(DAYLIGHT);
+  await user.among('What is measured live', 'Electronics');
+  const knob = (label: string) => user.find(`//*[@role="slider"][@aria-label="${label}"]`);
+  await user.until('the device to be fed', async () =>
+    (await user.find('//input[@aria-label="Play through the device"]')).isEnabled(),
+  );
+  await user.click('//section[@aria-label="Device"]//label[normalize-space(.)="Play"]');
+  await new Promise((resolve) => setTimeout(resolve, 9000));
+  await user.press('Keep as flat');
+  await user.press('Measure');
+  await user.reads('Figures of the device', /Latency/);
+  await user.click('//section[@aria-label="Device"]//label[normalize-space(.)="Play"]');
+  await user.among('Below the level', 'Front');
+  for (const end of [Key.HOME, Key.END]) {
+    await (await knob('Channel 1 Middle')).sendKeys(end);
+    await user.press('Restart');
+    await new Promise((resolve) => setTimeout(resolve, 12_000));
+    await user.press('Read this curve');
+    await user.reads('What was read', /leaves/);
+    await user.type('Family of the reading', 'Middle');
+    if (end === Key.HOME) await user.among('Below the level', 'Front');
+  }
+  for (const [figure, value] of [
+    ['frequency', '1000'],
+    ['gain', '15'],
+  ] as const)
+    await user.type(`Shape 1: published ${figure}`, value);
+  await user.reads('What was read', /mirror image within/);
+  await snap('live-electronics');
   await user.press('Stop the session');
   await user.visit('/traces#library');
   const trace = async (name: string, holding?: string) => {

@@ -1,4 +1,5 @@
 import type { KeptTrace, LiveOrigin, Project } from '@pebble-hall/core/project';
+import { knobsText } from './deviceWords';
 import { memoryWords } from './memoryName';
 
 const SIGNALS = {
@@ -41,6 +42,7 @@ export function originLines(
           `Microphone at x ${origin.position.x.toFixed(2)} m, y ${origin.position.y.toFixed(2)} m, z ${origin.position.z.toFixed(2)} m; ${origin.temperatureC} °C`,
         ]
       : []),
+    ...(origin.device ? [`On the bench: ${origin.device.name}${knobsText(origin.device.knobs)}`] : []),
     ...(origin.memory ? [`In the chain: ${memoryWords(origin.memory)}`] : []),
   ];
 }
