@@ -194,7 +194,21 @@ it('Live and the library', async () => {
   await new Promise((resolve) => setTimeout(resolve, 9000));
   await snap('live-spectrum-dusk');
   await user.press(DAYLIGHT);
+  await user.press('Stop the session');
+  await user.visit('/traces#library');
+  const trace = async (name: string, holding?: string) => {
+    const found = await user.find(`//button[@aria-pressed][contains(@title, "${name}")]`);
+    const actions = user.driver.actions();
+    await (holding ? actions.keyDown(holding).click(found).keyUp(holding) : actions.click(found)).perform();
+  };
+  await trace('Left');
+  await trace('Sub 1', Key.CONTROL);
+  await user.press('Add to the library');
+  await user.reads('Chosen trace', /Sum of/);
+  await picture('traces-library');
+  await user.visit('/live');
   await user.among('What is measured live', 'Electronics');
+  await user.press('Start the session');
   const knob = (label: string) => user.find(`//*[@role="slider"][@aria-label="${label}"]`);
   await user.until('the device to be fed', async () =>
     (await user.find('//input[@aria-label="Play through the device"]')).isEnabled(),
@@ -220,20 +234,9 @@ it('Live and the library', async () => {
     ['gain', '15'],
   ] as const)
     await user.type(`Shape 1: published ${figure}`, value);
-  await user.reads('What was read', /mirror image within/);
+  await user.reads('What was read', /of 2 published figures .*mirror image within/);
   await snap('live-electronics');
   await user.press('Stop the session');
-  await user.visit('/traces#library');
-  const trace = async (name: string, holding?: string) => {
-    const found = await user.find(`//button[@aria-pressed][contains(@title, "${name}")]`);
-    const actions = user.driver.actions();
-    await (holding ? actions.keyDown(holding).click(found).keyUp(holding) : actions.click(found)).perform();
-  };
-  await trace('Left');
-  await trace('Sub 1', Key.CONTROL);
-  await user.press('Add to the library');
-  await user.reads('Chosen trace', /Sum of/);
-  await picture('traces-library');
 });
 
 it('Plan', async () => {

@@ -111,9 +111,15 @@ export function valuesOf(
   }
 }
 
-/** Level range that shows what is sure of the curves: whole 6 dB, at least 30; null where there is nothing. */
-export function liveRange(shown: readonly ShownCurve[]): { lowDb: number; highDb: number } | null {
-  const values: number[] = [];
+/**
+ * Level range that shows what is sure of the curves: whole 6 dB, at least 30; null where there is nothing.
+ * @param besides levels that are drawn with them, dB
+ */
+export function liveRange(
+  shown: readonly ShownCurve[],
+  besides: readonly Float64Array[] = [],
+): { lowDb: number; highDb: number } | null {
+  const values: number[] = besides.flatMap((b) => [...b].filter(Number.isFinite));
   for (const { curve } of shown) {
     const level = curveLevelDb(smoothed(curve, 6));
     curve.frequency.forEach((f, n) => {

@@ -100,7 +100,7 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
       const shown = found.flatMap((curve, i) =>
         curve ? [{ id: String(i), name: '', colour: '', curve }] : [],
       );
-      const wanted = liveRange(shown);
+      const wanted = liveRange(shown, isReading ? foundCurves(read).map((c) => c.values) : []);
       if (wanted)
         setRange((now) =>
           wanted.highDb > now.highDb || wanted.lowDb < now.lowDb || wanted.highDb <= now.highDb - 12
@@ -109,7 +109,7 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
         );
     }, 700);
     return () => clearInterval(timer);
-  }, [curvesNow, isReading, read.curve]);
+  }, [curvesNow, isReading, read]);
   const axis = lower === 'Wiring' || lower === 'Front' || lower === 'Shapes' ? null : lowerAxis(lower, bench);
   const lowers = project.rig.kind === 'simulated' ? DEVICE_LOWER : DEVICE_LOWER.filter((l) => l !== 'Front');
   return (

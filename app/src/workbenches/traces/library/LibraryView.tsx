@@ -132,18 +132,13 @@ export function LibraryView({ project }: { project: Project }) {
   const reading = project.readings.findLast((r) => r.traceId === chosen[0]) ?? null;
   const isReading = lower === 'Shapes' && chosen.length === 1 && reading !== null;
   const shapes = useReadings(project, isReading ? reading.id : null);
-  const levels = useCallback(
-    () => [...curvesFor('Level'), ...(isReading ? foundCurves(shapes) : [])],
-    [curvesFor, isReading, shapes],
-  );
+  const found = useMemo(() => (isReading ? foundCurves(shapes) : []), [isReading, shapes]);
+  const levels = useCallback(() => [...curvesFor('Level'), ...found], [curvesFor, found]);
   const below = useCallback(() => (lower === 'Shapes' ? [] : curvesFor(lower)), [curvesFor, lower]);
   const range = useMemo(
     () =>
-      levelRange(
-        LIBRARY_GRID,
-        drawn.map((d) => curveLevelDb(d.curve)),
-      ),
-    [drawn],
+      levelRange(LIBRARY_GRID, [...drawn.map((d) => curveLevelDb(d.curve)), ...found.map((c) => c.values)]),
+    [drawn, found],
   );
   const [first, second] = usable;
   const trace = chosen.length === 1 ? project.kept.find((k) => k.id === chosen[0]) : undefined;
