@@ -109,6 +109,13 @@ describe('shapes by hand, in the library', () => {
     const handle = await user.find('//*[@role="slider"][@aria-label="Peaking section 1"]');
     await handle.sendKeys(Key.chord(Key.SHIFT, Key.ARROW_UP), Key.ARROW_RIGHT);
     await user.reads('Chosen trace', /\+7\.0 dB at 1\.01 kHz/);
+    // nearer and further off by keys; 0 shows all
+    const plot = await user.find('//*[@role="application"][@aria-label="Level of the traces"]');
+    expect(await plot.getText()).toContain('20k');
+    await plot.sendKeys('+++');
+    await user.until('a part of the band', async () => !(await plot.getText()).includes('20k'));
+    await plot.sendKeys('0');
+    await user.until('all of it', async () => (await plot.getText()).includes('20k'));
     await user.type('Frequency of shape 1', '1234.5');
     await user.type('Bandwidth of shape 1', '0.5');
     await user.reads('Chosen trace', /dB at 1\.23 kHz, Q 2\.87 \(0\.5 octaves\)/);

@@ -1,10 +1,19 @@
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ChartScaffold } from './ChartScaffold';
-import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, type PlotView } from './chartMath';
+import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, zoomed, type PlotView } from './chartMath';
 import { drawLive, type LiveCurve } from './drawLive';
 import { useLookColours } from './lookColours';
 import { PlotHandles } from './PlotHandles';
 import { sizedContext } from './sizedContext';
+
+interface Band {
+  fromHz: number;
+  toHz: number;
+}
+
+/** A box that is narrower is a slip of the hand, px. */
+const LEAST_BOX = 10;
+const NEARER = 0.8;
 
 export interface LivePlotProps {
   /** what the plot shows, for those who hear it */
@@ -17,7 +26,9 @@ export interface LivePlotProps {
   range: { lowDb: number; highDb: number };
   /** of its axis; round steps when absent */
   ticks?: number[];
-  band?: { fromHz: number; toHz: number };
+  band?: Band;
+  /** another band is wanted: a box was drawn, the wheel turned, + or − or 0 pressed; not offered when absent */
+  onBand?: (band: Band) => void;
   /** whether values are differences, written with their sign */
   signed?: boolean;
   /** the curves as they are at this moment, the last over the others */
@@ -37,7 +48,8 @@ export interface LivePlotProps {
 
 /** Curves that move while they are measured: the canvas follows a stream, and nothing else is drawn with it. */
 export function LivePlot(props: LivePlotProps) {
-  const { frequency, range, curves, subscribe, jump, cursor, onCursor, band = FULL_BAND } = props;
+  const { frequency, range, curves, subscribe, jump, cursor, onCursor, band = FULL_BAND, onBand } = props;
+  const [boxed, setBoxed] = useState<{ from: number; to: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -69,12 +81,45 @@ export function LivePlot(props: LivePlotProps) {
   const onMove = (event: React.PointerEvent) => {
     const rect = box.current!.getBoundingClientRect();
     const x = event.clientX - rect.left;
+    if (boxed) return setBoxed({ ...boxed, to: x });
     if (!view || x < view.x || x > view.x + view.width) return onCursor(null);
     onCursor(nearestIndex(frequency, frequencyAt(view, x)));
   };
+  const onDown = (event: React.PointerEvent) => {
+    if (!onBand || !view || event.button !== 0 || (event.target as Element).closest('button')) return;
+    const x = event.clientX - box.current!.getBoundingClientRect().left;
+    if (x >= view.x && x <= view.x + view.width) setBoxed({ from: x, to: x });
+  };
+  const onUp = () => {
+    setBoxed(null);
+    if (!boxed || !view || Math.abs(boxed.to - boxed.from) < LEAST_BOX) return;
+    const ends = [boxed.from, boxed.to].map((x) => Math.min(view.x + view.width, Math.max(view.x, x)));
+    const [fromHz, toHz] = ends.sort((a, b) => a - b).map((x) => frequencyAt(view, x)) as [number, number];
+    onBand?.(zoomed({ fromHz, toHz }, Math.sqrt(fromHz * toHz), 1));
+  };
+  useEffect(() => {
+    const element = box.current;
+    if (!element || !onBand || !view) return;
+    const onWheel = (event: WheelEvent) => {
+      const x = event.clientX - element.getBoundingClientRect().left;
+      if (x < view.x || x > view.x + view.width || event.deltaY === 0) return;
+      event.preventDefault();
+      onBand(zoomed(view, frequencyAt(view, x), event.deltaY < 0 ? NEARER : 1 / NEARER));
+    };
+    // the page scrolls unless it is told at once that it must not
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [onBand, view]);
   const onKey = (event: React.KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (step === undefined || event.target !== event.currentTarget) return;
+    if (event.target !== event.currentTarget) return;
+    const factor = { '+': NEARER, '=': NEARER, '-': 1 / NEARER, '0': Infinity }[event.key];
+    if (onBand && view && factor !== undefined) {
+      event.preventDefault();
+      const middle = cursor === null ? Math.sqrt(band.fromHz * band.toHz) : frequency[cursor]!;
+      return onBand(factor === Infinity ? FULL_BAND : zoomed(view, middle, factor));
+    }
+    if (step === undefined) return;
     event.preventDefault();
     const from = cursor ?? nearestIndex(frequency, 1000);
     onCursor(Math.max(0, Math.min(frequency.length - 1, from + step * (event.shiftKey ? 12 : 1))));
@@ -88,8 +133,13 @@ export function LivePlot(props: LivePlotProps) {
       aria-roledescription="plot"
       tabIndex={0}
       onKeyDown={onKey}
+      onPointerDown={onDown}
+      onPointerUp={onUp}
       onPointerMove={onMove}
-      onPointerLeave={() => onCursor(null)}
+      onPointerLeave={() => {
+        setBoxed(null);
+        onCursor(null);
+      }}
       style={{ position: 'relative', minHeight: 0, minWidth: 0, height: '100%', overflow: 'hidden' }}
     >
       <span
@@ -126,6 +176,21 @@ export function LivePlot(props: LivePlotProps) {
               pointerEvents: 'none',
             }}
           />
+          {view && boxed ? (
+            <div
+              aria-hidden="true"
+              style={{
+                position: 'absolute',
+                left: Math.min(boxed.from, boxed.to),
+                width: Math.abs(boxed.to - boxed.from),
+                top: view.y,
+                height: view.height,
+                background: 'var(--kelp)',
+                opacity: 0.14,
+                pointerEvents: 'none',
+              }}
+            />
+          ) : null}
           {view && props.handles ? <PlotHandles view={view} {...props.handles} /> : null}
           {view && at !== null ? (
             <svg

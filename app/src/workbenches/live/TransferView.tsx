@@ -15,6 +15,7 @@ import type { HeldMemory } from './heldMemory';
 import { LOWER, type LiveView } from './liveView';
 import { StandsView } from './StandsView';
 import { useLiveFrame } from './useLiveFrame';
+import { useSteadyRange } from './useSteadyRange';
 
 /** Of a phase that goes on beyond half a turn. */
 const UNWRAPPED = { range: { lowDb: -1080, highDb: 360 }, ticks: [-1080, -720, -360, 0, 360] };
@@ -33,6 +34,7 @@ interface Props {
   held: HeldMemory | null;
 }
 
+const START_RANGE = { lowDb: -24, highDb: 12 };
 const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
 
 /** Level above; phase, group delay, coherence, impulse response or the place below. */
@@ -41,25 +43,15 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
   const rate = useStore(liveSession, (s) => s.rate);
   const frequency = useMemo(() => liveGrid(rate), [rate]);
   const [cursor, setCursor] = useState<number | null>(null);
-  const [range, setRange] = useState({ lowDb: -24, highDb: 12 });
   useEffect(watchLive, []);
   const shown = useCallback(
     () => shownCurves(liveFrames.getState().frame, live, view.hidden),
     [live, view.hidden],
   );
-  useEffect(() => {
-    // the axis moves only when curves leave it, or have become small in it
-    const timer = setInterval(() => {
-      const wanted = liveRange(shown());
-      if (wanted)
-        setRange((now) =>
-          wanted.highDb > now.highDb || wanted.lowDb < now.lowDb || wanted.highDb <= now.highDb - 12
-            ? wanted
-            : now,
-        );
-    }, 1000);
-    return () => clearInterval(timer);
-  }, [shown]);
+  const range = useSteadyRange(
+    START_RANGE,
+    useCallback(() => liveRange(shown()), [shown]),
+  );
   const levels = useCallback(
     () => [...heldCurves(held, live, 'Level', view), ...plotted(shown(), 'Level', view, selected)],
     [shown, view, selected, held, live],

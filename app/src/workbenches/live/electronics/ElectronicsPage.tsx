@@ -18,6 +18,7 @@ import { LevelBar } from '../LevelBar';
 import { liveRange } from '../liveCurves';
 import type { LiveView } from '../liveView';
 import { useLiveFrame } from '../useLiveFrame';
+import { useSteadyRange } from '../useSteadyRange';
 import { channelCurves, DEVICE_LOWER, levelCurves, lowerAxis, lowerCurves } from './deviceCurves';
 import { CompareCard } from './CompareCard';
 import { FeedCard } from './FeedCard';
@@ -35,6 +36,7 @@ interface Props {
   onChannel: (channel: number) => void;
 }
 
+const START_RANGE = { lowDb: -18, highDb: 18 };
 const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
 const SAY_MS = 1000;
 
@@ -46,7 +48,6 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
   const isOn = status === 'on';
   const frequency = useMemo(() => liveGrid(rate), [rate]);
   const [cursor, setCursor] = useState<number | null>(null);
-  const [range, setRange] = useState({ lowDb: -18, highDb: 18 });
   const [readingId, setReadingId] = useState<string | null>(project.readings.at(-1)?.id ?? null);
   const read = useReadings(project, readingId);
   useEffect(watchLive, []);
@@ -94,22 +95,16 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
         : lowerCurves(lower, curvesNow(), bench, view.smoothing, meanDb),
     [lower, curvesNow, bench, view.smoothing, meanDb],
   );
-  useEffect(() => {
-    const timer = setInterval(() => {
+  const range = useSteadyRange(
+    START_RANGE,
+    useCallback(() => {
       const found: (TransferCurve | null)[] = isReading ? [read.curve] : curvesNow();
       const shown = found.flatMap((curve, i) =>
         curve ? [{ id: String(i), name: '', colour: '', curve }] : [],
       );
-      const wanted = liveRange(shown, isReading ? foundCurves(read).map((c) => c.values) : []);
-      if (wanted)
-        setRange((now) =>
-          wanted.highDb > now.highDb || wanted.lowDb < now.lowDb || wanted.highDb <= now.highDb - 12
-            ? wanted
-            : now,
-        );
-    }, 700);
-    return () => clearInterval(timer);
-  }, [curvesNow, isReading, read]);
+      return liveRange(shown, isReading ? foundCurves(read).map((c) => c.values) : []);
+    }, [curvesNow, isReading, read]),
+  );
   const axis = lower === 'Wiring' || lower === 'Front' || lower === 'Shapes' ? null : lowerAxis(lower, bench);
   const lowers = project.rig.kind === 'simulated' ? DEVICE_LOWER : DEVICE_LOWER.filter((l) => l !== 'Front');
   return (

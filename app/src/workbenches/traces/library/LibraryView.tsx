@@ -3,7 +3,7 @@ import { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from '@p
 import type { Project } from '@pebble-hall/core/project';
 import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { formatHz, levelRange, signedDb } from '../../../charts/chartMath';
+import { formatHz, FULL_BAND, levelRange, signedDb } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';
 import { LivePlot } from '../../../charts/LivePlot';
 import { BELOW_LEVEL, WRAPS_DEG, type BelowLevel } from '../../../charts/overFrequency';
@@ -22,6 +22,8 @@ import { ImportDialog } from './ImportDialog';
 import { candidateOf, type Candidate } from './importFiles';
 import { ExportMenu } from './ExportMenu';
 import { LibraryList } from './LibraryList';
+import { LibraryTools } from './LibraryTools';
+import { libraryTable, savedLibrary } from './savedLibrary';
 import { SeveralCard } from './SeveralCard';
 import { TraceCard } from './TraceCard';
 import { useShapeHandles } from './useShapeHandles';
@@ -66,6 +68,7 @@ export function LibraryView({ project }: { project: Project }) {
   const [smoothing, setSmoothing] = useState(12);
   const [fades, setFades] = useState(true);
   const [cursor, setCursor] = useState<number | null>(null);
+  const [band, setBand] = useState<{ fromHz: number; toHz: number }>(FULL_BAND);
   const [importing, setImporting] = useState<Candidate[] | null>(null);
   const picker = useRef<HTMLInputElement>(null);
 
@@ -186,6 +189,16 @@ export function LibraryView({ project }: { project: Project }) {
           curves={levels}
           subscribe={never}
           handles={handles}
+          band={band}
+          onBand={setBand}
+          tools={
+            <LibraryTools
+              band={band}
+              onBand={setBand}
+              plot={() => savedLibrary(project, drawn, { ...band, ...range }, smoothing)}
+              table={() => libraryTable(project, drawn)}
+            />
+          }
           cursor={cursor}
           onCursor={setCursor}
         />
@@ -220,6 +233,8 @@ export function LibraryView({ project }: { project: Project }) {
             curves={below}
             subscribe={never}
             {...(lower === 'Phase' ? { jump: WRAPS_DEG } : {})}
+            band={band}
+            onBand={setBand}
             cursor={cursor}
             onCursor={setCursor}
           />

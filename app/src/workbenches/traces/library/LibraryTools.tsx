@@ -1,0 +1,29 @@
+import { FULL_BAND, zoomed } from '../../../charts/chartMath';
+import { ZoomButtons } from '../../../charts/ChartTools';
+import type { SavedPlot } from '../../../charts/plotSvg';
+import { SavePlotMenu } from '../../../charts/SavePlotMenu';
+import { TableMenu } from '../../../parts/TableMenu';
+import type { TableData } from '../../../services/tableText';
+
+interface Band {
+  fromHz: number;
+  toHz: number;
+}
+interface Props {
+  band: Band;
+  onBand: (band: Band) => void;
+  plot: () => SavedPlot;
+  table: () => TableData;
+}
+
+/** How near the plots are looked at, and what can be taken along of them. */
+export const LibraryTools = ({ band, onBand, plot, table }: Props) => (
+  <>
+    <ZoomButtons
+      onZoom={(factor) => onBand(zoomed(band, Math.sqrt(band.fromHz * band.toHz), factor))}
+      onWhole={() => onBand(FULL_BAND)}
+    />
+    <TableMenu table={table} />
+    <SavePlotMenu plot={plot} />
+  </>
+);
