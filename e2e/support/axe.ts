@@ -14,9 +14,13 @@ export async function violations(user: User, rules: 'all' | 'colours' = 'all'): 
   await user.driver.executeScript(source);
   return user.driver.executeAsyncScript<string[]>(
     `const [runOnly, done] = arguments;
+    // what fades in has other colours on its way
+    const moving = document.getAnimations().filter((a) => a.effect?.getComputedTiming().endTime < 5000);
+    const still = Promise.allSettled(moving.map((a) => a.finished));
+    Promise.race([still, new Promise((resolve) => setTimeout(resolve, 1500))]).then(() =>
     axe.run(document, { runOnly }).then(
       ({ violations }) => done(violations.flatMap((v) => v.nodes.map((n) => v.id + ': ' + n.html.slice(0, 160) + ' ' + n.failureSummary.replaceAll('\\n', ' ').slice(0, 200)))),
-      (error) => done(['axe: ' + error]));`,
+      (error) => done(['axe: ' + error])));`,
     rules === 'all' ? { type: 'tag', values: TAGS } : { type: 'rule', values: COLOURS },
   );
 }
