@@ -2,6 +2,8 @@ import { LAYOUTS } from '@pebble-hall/core/layouts';
 import { newProject, type Project } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
 import {
+  DEVICE_IDS,
+  deviceGenerator,
   calibrationOf,
   deskSettings,
   signalOf,
@@ -81,4 +83,28 @@ it('a file is played once one was chosen', () => {
   expect(signalOf(generator, null)).toBeNull();
   expect(signalOf(generator, { samples: Float32Array.of(1) })).toMatchObject({ kind: 'file' });
   expect(signalOf(project.live.generator, null)).toMatchObject({ kind: 'pink' });
+});
+
+it('a device on the bench is two channels against the loopback, with one delay and no file', () => {
+  const live = {
+    ...project.live,
+    average: 'power' as const,
+    electronics: { ...project.live.electronics, inputs: [3, 4], delayS: 0.002, levelDbfs: -18 },
+  };
+  const asked = deskSettings({ ...project, live }, 48_000, false, 'device');
+  expect(asked.measurements.map((m) => [m.id, m.input, m.reference, m.delayS])).toEqual([
+    [DEVICE_IDS[0], 3, project.rig.loopbackInput, 0.002],
+    [DEVICE_IDS[1], 4, project.rig.loopbackInput, 0.002],
+  ]);
+  expect(asked.measurements.every((m) => m.correctionDb === null)).toBe(true);
+  // averages over places are nothing for channels
+  expect(asked.average).toBe('none');
+  expect(deviceGenerator({ live })).toMatchObject({ levelDbfs: -18, loudspeakerIds: [] });
+});
+
+it('where the loopback itself comes back from the device, the generator is the reference', () => {
+  const { loopbackInput } = project.rig;
+  const live = { ...project.live, electronics: { ...project.live.electronics, inputs: [loopbackInput!] } };
+  const [only] = deskSettings({ ...project, live }, 48_000, false, 'device').measurements;
+  expect(only!.reference).toBe('generator');
 });

@@ -4,6 +4,7 @@ import {
   alikeWithin,
   allPassed,
   averageOfCurves,
+  curveOfShapes,
   delayRemoved,
   differenceOfCurves,
   evaluateFormula,
@@ -221,4 +222,30 @@ it('a formula takes as many traces as it says', () => {
     ).toHaveLength(LIBRARY_GRID.length);
     expect(() => evaluateFormula(formula, [])).toThrow(/takes/);
   }
+});
+
+it('a trace behind shapes is what it was times what they do, to 1e-9; its samples stay as they were', () => {
+  const shapes = [
+    { kind: 'peaking', hz: 500, gainDb: -6, q: 2 },
+    { kind: 'all-pass', hz: 2000, order: 2, q: 0.7 },
+  ] as const;
+  const plain = { gainDb: 0, delayS: 0, inverted: false, shapes: [] };
+  const trace = curveOfShapes([{ kind: 'low-pass', hz: 3000, family: 'Bessel', order: 4 }]);
+  const before = trace.re.slice();
+  const behind = viewedCurve(trace, { ...plain, shapes: [...shapes] });
+  const product = productOfCurves([trace, curveOfShapes([...shapes])]);
+  behind.re.forEach((v, n) => {
+    expect(Math.abs(v - product.re[n]!)).toBeLessThan(1e-9);
+    expect(Math.abs(behind.im[n]! - product.im[n]!)).toBeLessThan(1e-9);
+  });
+  expect(trace.re).toEqual(before);
+  // without a phase only levels change
+  const bare = {
+    ...trace,
+    re: trace.re.map((v, n) => Math.hypot(v, trace.im[n]!)),
+    im: trace.im.map(() => 0),
+    hasPhase: false,
+  };
+  const seen = viewedCurve(bare, { ...plain, shapes: [...shapes] });
+  seen.re.forEach((v, n) => expect(v).toBeCloseTo(Math.hypot(product.re[n]!, product.im[n]!), 9));
 });
