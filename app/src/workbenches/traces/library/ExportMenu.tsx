@@ -2,6 +2,8 @@ import { Button, Menu, NativeSelect } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import type { SeenTrace } from '../../../services/libraryCurves';
+import { notifyProblem } from '../../../services/notify';
+import { sentenceOf } from '../../../store';
 import { EXPORT_RATES, EXPORTS, exportTraces } from './exportTraces';
 
 interface Props {
@@ -25,7 +27,11 @@ export function ExportMenu({ project, ids, seen }: Props) {
           <Menu.Item
             key={as}
             disabled={as === 'All in one WAV' && ids.length < 2}
-            onClick={() => exportTraces(project, ids, seen, as, rate)}
+            onClick={() =>
+              void exportTraces(project, ids, seen, as, rate).catch((error: unknown) =>
+                notifyProblem(`Nothing was exported: ${sentenceOf(error)}`),
+              )
+            }
           >
             {as}
           </Menu.Item>

@@ -1,8 +1,9 @@
 import type { Project } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import { impulseHead, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
-import { impulseOfCurve, writeCurveText } from '@pebble-hall/core/traces';
+import { writeCurveText } from '@pebble-hall/core/traces';
 import { traceName, type SeenTrace } from '../../../services/libraryCurves';
+import { runJob } from '../../../services/jobs';
 import { notify } from '../../../services/notify';
 import { saveFile } from '../../../services/saveFile';
 import { formulaSentence } from '../../../words/formulaWords';
@@ -34,13 +35,13 @@ export const EXPORT_RATES = [44_100, 48_000, 88_200, 96_000, 192_000] as const;
 const sizeAt = (rate: number): number => 1 << Math.round(Math.log2(262_144 * (rate / 48_000)));
 
 /** Saves traces as files, with everything known of each in its head; what cannot go out so is told. */
-export function exportTraces(
+export async function exportTraces(
   project: Project,
   ids: readonly string[],
   seen: ReadonlyMap<string, SeenTrace>,
   as: Export,
   rate: number,
-): void {
+): Promise<void> {
   const left: string[] = [];
   const impulses: { name: string; about: string[]; impulse: ImpulseResponse }[] = [];
   let saved = 0;
@@ -54,7 +55,12 @@ export function exportTraces(
     }
     saved++;
     if (as === 'Text') saveFile(fileName(name, 'txt'), writeCurveText(curve, about), 'text/plain');
-    else impulses.push({ name, about, impulse: impulseOfCurve(curve, rate, sizeAt(rate)) });
+    else
+      impulses.push({
+        name,
+        about,
+        impulse: await runJob('shapes.impulse', { curve, rate, size: sizeAt(rate) }),
+      });
   }
   const wav = (of: typeof impulses, name: string) =>
     saveFile(
