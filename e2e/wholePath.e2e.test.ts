@@ -48,6 +48,7 @@ describe('from an empty browser to a verified correction', () => {
       'Mic walk\nnot started',
       'Live\nnot started',
       'Traces\nnot started',
+      'Align\nnot started',
       'Correct\nnot started',
       'Listen\nnot started',
       'Hand over\nnot started',
@@ -140,7 +141,11 @@ describe('from an empty browser to a verified correction', () => {
     const { width } = await handle.getRect();
     expect(width).toBeGreaterThan(10);
     await handle.click(); // a press alone moves nothing
-    expect(await handle.getAttribute('aria-valuetext')).toBe('1 kHz, +1.0 dB');
+    await user.until(
+      'the handle is where it was',
+      async () => (await handle.getAttribute('aria-valuetext')) === '1 kHz, +1.0 dB',
+      3000,
+    );
     await user.driver
       .actions()
       .move({ origin: handle })

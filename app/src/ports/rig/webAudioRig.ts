@@ -8,6 +8,7 @@ import {
   type RigDescription,
 } from './AudioRig';
 import { abortError } from '../abort';
+import { clockWatch } from './clockWatch';
 import { lossCounter } from './lossCounter';
 import { lostRuns } from './lostRuns';
 import { deviceProblem, mediaDevices, plainAudio, trackWarnings } from './audioDevices';
@@ -22,8 +23,6 @@ const LEAD_S = 0.12;
 /** An input that was just opened stutters for a moment: so much longer is waited then. */
 const WARM_UP_S = 0.4;
 const BLOCK = 2048;
-/** A take that is this late was put to sleep on the way. */
-const ASLEEP_S = 4;
 
 interface Opened {
   context: AudioContext;
@@ -182,7 +181,7 @@ export class WebAudioRig implements AudioRig {
     const recorded = inputs.map(() => new Float32Array(lengthFrames));
     const leadS = LEAD_S + Math.max(0, WARM_UP_S - (performance.now() - input.openedAt) / 1000);
     const startFrame = Math.ceil((context.currentTime + leadS) * rate);
-    const startedAt = performance.now();
+    const stands = clockWatch();
     const source = signals.length > 0 ? this.sourceOf(context, signals, outputs, lengthFrames) : null;
     const losses = lossCounter(BLOCK, startFrame);
     let stopRecording = () => {};
@@ -212,12 +211,10 @@ export class WebAudioRig implements AudioRig {
           if (at + BLOCK >= lengthFrames) resolve();
         });
         source?.start(startFrame / rate);
-        const seconds = lengthFrames / rate + leadS;
         timer = setInterval(() => {
           const share = (context.currentTime * rate - startFrame) / lengthFrames;
           onProgress?.(Math.max(0, Math.min(0.99, share)));
-          // the audio clock and the wall clock part when the system sleeps or the interface stops
-          if ((performance.now() - startedAt) / 1000 > seconds + ASLEEP_S)
+          if (stands(performance.now() / 1000, context.currentTime))
             reject(
               new Error(
                 `${this.choice.inputName || 'The interface'} delivers no sound, or this machine was asleep. Check that it is connected, then take it again.`,
