@@ -26,3 +26,29 @@ export {
   type CrossoverParts,
   type CrossoverReading,
 } from './readCrossover.js';
+export { lateS, levelsApart, lossDb, readPair, type NoPair, type PairReading } from './pairReading.js';
+export { allPassTurn, allPassTurns, type AllPassSection } from './allPassTurn.js';
+export { asSet, together, type SourceSetting } from './sourceSetting.js';
+export { gainOntoTarget, readMeeting, type Meeting } from './levelsMeet.js';
+export {
+  suggestAlignments,
+  type Suggestion,
+  type SuggestedFor,
+  type SuggestRequest,
+} from './suggestAlignments.js';
+export { provenSum, type ProvenSum } from './provenSum.js';
+export {
+  findJoint,
+  jointEfficiency,
+  type JointAlignment,
+  type JointPoint,
+  type JointSetting,
+} from './findJoint.js';
+export { PhaseTables, type AlignPoint } from './phaseTables.js';
+export {
+  alignmentAt,
+  findAlignments,
+  type AlignAim,
+  type Alignment,
+  type AlignRequest,
+} from './findAlignment.js';

@@ -1,7 +1,7 @@
 import { dbOfPower, powerOf, type ComplexTrace } from '../signal/index.js';
 
 /** Both are in the shared band where neither is louder than the other by more. */
-const SHARED_DB = 10;
+export const SHARED_DB = 10;
 
 export interface Summation {
   /** mean over the points of the sum efficiency in the shared band, 0 to 1; null where there is none */

@@ -12,25 +12,34 @@ export interface TextImpulse {
 }
 
 /** What stands in the head of a file for those that read it again, wherever it stands in a line. */
-const RATE = /sample rate[^\d]{0,12}([\d.]+)\s*(k?)Hz/i;
-const ZERO = /time zero at sample\s+(\d+)/i;
+const RATE = /sample rate[^\d]{0,12}([\d.]+)\s*(k?)Hz/gi;
+const ZERO = /time zero at sample\s+(\d+)/gi;
+const GAIN = /gain in the file:\s*([+-]?[\d.]{1,12})\s*dB/gi;
 const LEAST = 16;
 const MOST = 1 << 22;
 const LEAST_RATE = 8000;
 
-/** Lines that tell rate and time zero: of a text file, or of the comment in a sound file. */
-export const impulseHead = ({ rate, zero }: Pick<ImpulseResponse, 'rate' | 'zero'>): string[] => [
+/** Lines that tell rate and time zero: of a text file, or of the comment in a sound file. @param gainDb by which its samples are raised */
+export const impulseHead = ({ rate, zero }: Pick<ImpulseResponse, 'rate' | 'zero'>, gainDb = 0): string[] => [
   `sample rate: ${rate} Hz`,
   `time zero at sample ${zero}, counted from 0`,
+  ...(gainDb === 0 ? [] : [`gain in the file: ${gainDb.toFixed(4)} dB`]),
 ];
 
-/** What lines say of rate and time zero; null for what they do not. */
-export function readImpulseHead(lines: readonly string[]): { rate: number | null; zero: number | null } {
+/** What lines say of rate and time zero, null for what they do not; and by how much the samples were raised to fit into the file. */
+export function readImpulseHead(lines: readonly string[]): {
+  rate: number | null;
+  zero: number | null;
+  gainDb: number;
+} {
   const text = lines.join('\n');
-  const [rate, zero] = [RATE.exec(text), ZERO.exec(text)];
+  // what a trace was made from may have said it of itself, further up
+  const last = (mark: RegExp) => [...text.matchAll(mark)].at(-1);
+  const [rate, zero, gain] = [last(RATE), last(ZERO), last(GAIN)];
   return {
     rate: rate ? Number(rate[1]) * (rate[2] ? 1000 : 1) : null,
     zero: zero ? Number(zero[1]) : null,
+    gainDb: gain ? Number(gain[1]) : 0,
   };
 }
 

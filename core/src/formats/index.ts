@@ -1,6 +1,10 @@
 /** Open file formats, read with reasons and written so that other software can read them. */
 export { FormatError } from './formatError.js';
 export { crc32 } from './crc32.js';
+export { openAes69, type Aes69 } from './openAes69.js';
+export { readAes69Responses, type Aes69Response } from './aes69Responses.js';
+export { writeAes69Responses, type WrittenResponse } from './writeAes69.js';
+export { flacHead, withFlacComment } from './flacHead.js';
 export { readWav, writeWav, type WavSound } from './wav.js';
 export {
   impulseHead,

@@ -17,8 +17,10 @@ export {
   blockSizes,
   MOST_MEASUREMENTS,
   type Averaged,
+  type BlockWeighting,
   type BlockLength,
   type LiveMeasurement,
+  type LivePair,
   type LiveSettings,
 } from './liveSetup.js';
 export {
@@ -28,9 +30,11 @@ export {
   type LiveFrame,
   type MeasuredNow,
   type SeenDelay,
+  type SoundNow,
 } from './liveDesk.js';
 export type { MeasurementState } from './measurementStream.js';
 export { InputMeter, type InputLevel } from './inputMeter.js';
+export { joinedPair, type JoinedPair } from './joinedPair.js';
 export { History } from './history.js';
 export { generatorSource, type GeneratorSignal, type GeneratorSource } from './generatorSource.js';
 export { GeneratorPlayer, type GeneratorOrder } from './generatorPlayer.js';

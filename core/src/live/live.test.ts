@@ -209,3 +209,40 @@ describe('the delay', () => {
     expect(Math.max(...im.map(Math.abs))).toBeLessThan(0.02);
   });
 });
+
+describe('blocks that count by coherence', () => {
+  const through = filterBiquads(source, FILTER);
+  const grid = logGrid(100, 15_000, 12);
+  const truth = biquadTrace(FILTER, grid, RATE);
+  /** How far levels lie from the truth, RMS, and on the mean, dB. */
+  const off = (byCoherence: boolean, measured: ArrayLike<number>) => {
+    // softly, so that nothing clips
+    const soft = (of: ArrayLike<number>) => Float64Array.from(of, (v) => 0.05 * v);
+    const spectra = streamed({ size: 4096, byCoherence }, soft(source), soft(measured)).read()!;
+    const { re, im } = transferCurve(spectra, grid);
+    const errors = grid.map((_, n) => db(re[n]!, im[n]!) - db(truth.re[n]!, truth.im[n]!));
+    const sum = (of: Float64Array) => of.reduce((a, b) => a + b, 0) / of.length;
+    return { rms: Math.sqrt(sum(errors.map((e) => e * e))), mean: sum(errors) };
+  };
+
+  it('leave out most of what a bang or a passer-by adds', () => {
+    // for three of ten seconds it is 26 dB louder than what is measured
+    const disturbed = through.map((v, i) => v + (i > 4 * RATE && i < 7 * RATE ? 20 * noise[i]! : 0));
+    expect(off(false, disturbed).rms).toBeGreaterThan(1);
+    expect(off(true, disturbed).rms).toBeLessThan(0.4 * off(false, disturbed).rms);
+  });
+
+  it('say the same where the noise is always alike: no bias to either side', () => {
+    const noisy = mixed(through, noise, 1);
+    expect(off(true, noisy).rms).toBeLessThan(0.3);
+    expect(Math.abs(off(true, noisy).mean)).toBeLessThan(0.05);
+    const fixed = streamed(
+      { size: 4096, byCoherence: true, averaging: { kind: 'fixed', blocks: 8 } },
+      source,
+      noisy,
+    );
+    // noise makes all but the first count a little less than one, about alike
+    expect(fixed.blocks).toBeGreaterThan(7);
+    expect(fixed.blocks).toBeLessThanOrEqual(8);
+  });
+});

@@ -32,6 +32,7 @@ const settings = (change: Partial<LiveSettings> = {}): LiveSettings => ({
   averaging: { kind: 'for ever' },
   levels: 'complex',
   average: 'none',
+  pairs: [],
   soundInput: null,
   spectrum: null,
   ...change,
@@ -291,5 +292,43 @@ describe('meters and history', () => {
     expect([...history.last(1, 3)]).toEqual([121, 122, 123]);
     history.push(40, [count(40, 3), count(140, 3)]);
     expect([...history.last(0)]).toEqual([40, 41, 42]);
+  });
+
+  it('makes one curve of a microphone on the floor and one at the ear', () => {
+    const measurements = [measurement(), measurement({ id: 'floor', input: 3 })];
+    const pairs = [{ id: 'pair-a', earId: 'a', floorId: 'floor', crossoverHz: 300 }];
+    const desk = new LiveDesk(RATE, [1, 2, 3], settings({ measurements, pairs }));
+    // the floor hears twice the pressure, half a millisecond earlier
+    const louder = later(0).map((v) => 2 * v);
+    stream(desk, [later(24), source, louder], 0, 4);
+    const [pair] = desk.read().pairs;
+    expect(pair!.levelDb).toBeCloseTo(-6.02, 1);
+    expect(pair!.delayS).toBeCloseTo(0.0005, 5);
+    const n = desk.grid.findIndex((f) => f > 100);
+    expect(db(pair!.curve.re[n]!, pair!.curve.im[n]!)).toBeCloseTo(0, 1);
+    // while one of them is silent there is none
+    desk.change(settings({ measurements: [measurements[0]!], pairs }));
+    expect(desk.read().pairs).toEqual([]);
+  });
+
+  it('averages each measurement as it asks for itself, the others as all', () => {
+    const own = { kind: 'exponential' as const, seconds: 0.1 };
+    const measurements = [measurement(), measurement({ id: 'quick', averaging: own })];
+    const desk = new LiveDesk(RATE, [1, 2], settings({ measurements, blockLength: 4096 }));
+    stream(desk, [source, source], 0, 4);
+    // twice as loud from then on
+    stream(desk, [source.map((v) => 2 * v), source], 4, 5);
+    const level = (id: string) => {
+      const { curve } = desk.read().measured.find((m) => m.id === id)!;
+      const n = desk.grid.findIndex((f) => f > 1000);
+      return db(curve!.re[n]!, curve!.im[n]!);
+    };
+    expect(level('quick')).toBeCloseTo(6.02, 1);
+    expect(level('a')).toBeLessThan(3);
+    // another averaging begins anew, and leaves the other alone
+    desk.change(settings({ measurements: [measurement(), measurement({ id: 'quick' })], blockLength: 4096 }));
+    const [a, quick] = desk.read().measured;
+    expect(quick!.curve).toBeNull();
+    expect(a!.curve).not.toBeNull();
   });
 });

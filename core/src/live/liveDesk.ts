@@ -6,6 +6,7 @@ import { CrossSpectraAverager } from './crossSpectra.js';
 import { findDelay, type FoundDelay } from './findDelay.js';
 import { History } from './history.js';
 import { InputMeter, type InputLevel } from './inputMeter.js';
+import { joinedPair, type JoinedPair } from './joinedPair.js';
 import { MOST_MEASUREMENTS, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
 import { MeasurementStream, type MeasurementState } from './measurementStream.js';
 import { SpectrumAnalyser, type SpectrumReading } from './spectrumAnalyser.js';
@@ -38,6 +39,9 @@ export interface MeasuredNow {
   blocks: number;
 }
 
+/** A sound level as it is, with the equivalent one since the session began. */
+export type SoundNow = WeightedReading & { leqDb: number };
+
 /** Everything as it stands at one moment. */
 export interface LiveFrame {
   heardS: number;
@@ -45,12 +49,14 @@ export interface LiveFrame {
   lostSamples: number;
   inputs: InputLevel[];
   /** by each weighting, dB re full scale; null where no input is metered */
-  sound: Record<Weighting, WeightedReading> | null;
+  sound: Record<Weighting, SoundNow> | null;
   measured: MeasuredNow[];
   /** of the inputs that are measured, where they are wanted */
   spectra: { input: number; reading: SpectrumReading }[];
   /** of the metered input in octaves, not weighted; null where no spectra are wanted */
   octaves: SpectrumReading | null;
+  /** of two microphones each, those that have both */
+  pairs: ({ id: string } & JoinedPair)[];
   /** of all that are good; null where none is wanted, or there is nothing */
   average: TransferCurve | null;
 }
@@ -127,7 +133,11 @@ export class LiveDesk {
       if (!asked.isTracked || was?.delayS !== asked.delayS) this.tracked.delete(asked.id);
       const measurement = this.asTracked(asked);
       const stream = this.streams.get(measurement.id);
-      if (same && stream && was?.input === measurement.input && was.reference === measurement.reference) {
+      const isTheSame =
+        was?.input === measurement.input &&
+        was.reference === measurement.reference &&
+        JSON.stringify(was.averaging ?? null) === JSON.stringify(measurement.averaging ?? null);
+      if (same && stream && isTheSame) {
         if (was !== asked) stream.change(measurement);
         streams.set(measurement.id, stream);
       } else streams.set(measurement.id, new MeasurementStream(measurement, settings, this.rate, this.grid));
@@ -211,7 +221,8 @@ export class LiveDesk {
       };
     });
     const curves = measured.flatMap(({ curve }) => (curve ? [curve] : []));
-    const { average } = this.settings;
+    const { average, pairs } = this.settings;
+    const curveOf = (id: string) => measured.find((m) => m.id === id)?.curve;
     return {
       heardS: this.heard / this.rate,
       lostSamples: this.lost,
@@ -220,6 +231,11 @@ export class LiveDesk {
       measured,
       spectra: [...this.spectra].map(([input, analyser]) => ({ input, reading: analyser.read() })),
       octaves: this.octaves?.read() ?? null,
+      pairs: pairs.flatMap(({ id, earId, floorId, crossoverHz }) => {
+        const [ear, floor] = [curveOf(earId), curveOf(floorId)];
+        const joined = ear && floor ? joinedPair(ear, floor, crossoverHz) : null;
+        return joined ? [{ id, ...joined }] : [];
+      }),
       average: average === 'none' || curves.length === 0 ? null : averageCurves(curves, average),
     };
   }
@@ -307,4 +323,7 @@ export class LiveDesk {
 }
 
 const readingsOf = (meter: SoundLevelMeter) =>
-  Object.fromEntries(WEIGHTINGS.map((w) => [w, meter.read(w)])) as Record<Weighting, WeightedReading>;
+  Object.fromEntries(WEIGHTINGS.map((w) => [w, { ...meter.read(w), leqDb: meter.leqDb(w) }])) as Record<
+    Weighting,
+    SoundNow
+  >;

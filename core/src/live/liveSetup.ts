@@ -15,6 +15,8 @@ export interface LiveMeasurement {
   inverted: boolean;
   /** whether the delay follows what is found */
   isTracked: boolean;
+  /** how its blocks are averaged; as those of all where it is null or absent */
+  averaging?: Averaging | null;
   /** what the microphone reads over the truth at each point of `liveGrid`, dB; nothing is corrected when absent */
   correctionDb?: Float64Array | null;
 }
@@ -26,6 +28,22 @@ export type BlockLength = number | 'merged';
 export const BLOCK_LENGTHS = [4096, 8192, 16_384, 32_768, 65_536, 131_072, 262_144] as const;
 export const MOST_MEASUREMENTS = 8;
 
+/**
+ * How blocks make one curve: complex averages; levels by powers, as for a microphone that moves; complex averages in which each block
+ * counts at each frequency by how coherent the sound was about then, as where somebody walks past.
+ */
+export type BlockWeighting = 'complex' | 'power' | 'coherence';
+
+/** A microphone on the floor and one at the ear above it, which make one curve. */
+export interface LivePair {
+  id: string;
+  /** ids of measurements */
+  earId: string;
+  floorId: string;
+  /** below it the floor's counts, above it the ear's */
+  crossoverHz: number;
+}
+
 /** Averages of several measurements: none, of powers, of complex values, of complex values each by its coherence. */
 export type Averaged = 'none' | 'power' | 'complex' | 'coherence';
 
@@ -34,9 +52,10 @@ export interface LiveSettings {
   measurements: LiveMeasurement[];
   blockLength: BlockLength;
   averaging: Averaging;
-  /** whether levels are those of complex averages, or of powers, as for a microphone that moves */
-  levels: 'complex' | 'power';
+  levels: BlockWeighting;
   average: Averaged;
+  /** one curve of two microphones, each */
+  pairs: LivePair[];
   /** input whose sound pressure is metered; null for none */
   soundInput: number | null;
   /** how the inputs of the measurements are analysed as spectra; null for not at all */

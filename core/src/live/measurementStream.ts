@@ -1,7 +1,7 @@
 import { gainOfDb, type ComplexTrace, type ImpulseResponse } from '../signal/index.js';
-import { CrossSpectraAverager, type Averaging } from './crossSpectra.js';
+import { CrossSpectraAverager, type CrossSpectra } from './crossSpectra.js';
 import { impulseOf } from './impulseOf.js';
-import { blockSizes, type BlockLength, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
+import { blockSizes, type LiveMeasurement, type LiveSettings } from './liveSetup.js';
 import type { BlockState } from './pairStream.js';
 import { mergedCurve, transferCurve, withoutDelay, type TransferCurve } from './transferFunction.js';
 
@@ -23,14 +23,18 @@ export class MeasurementStream {
   private cutBy: number;
   private kept: { from: LiveMeasurement; curve: TransferCurve | null } | null = null;
 
+  private readonly settings: Pick<LiveSettings, 'blockLength' | 'averaging' | 'levels'>;
+
   constructor(
     private measurement: LiveMeasurement,
-    private readonly settings: Pick<LiveSettings, 'blockLength' | 'averaging' | 'levels'>,
+    settings: Pick<LiveSettings, 'blockLength' | 'averaging' | 'levels'>,
     private readonly rate: number,
     private readonly grid: Float64Array,
   ) {
+    const { blockLength, levels } = settings;
+    this.settings = { blockLength, levels, averaging: measurement.averaging ?? settings.averaging };
     this.cutBy = Math.round(measurement.delayS * rate);
-    this.averagers = averagersOf(settings.blockLength, settings.averaging, rate, this.cutBy);
+    this.averagers = averagersOf(this.settings, rate, this.cutBy);
     this.parts = this.averagers.map(() => null);
     this.counts = this.averagers.map(() => -1);
   }
@@ -42,8 +46,7 @@ export class MeasurementStream {
     const { sizes } = blockSizes(this.settings.blockLength, this.rate);
     if (off <= MOST_OFF * Math.min(...sizes)) return;
     this.cutBy = Math.round(measurement.delayS * this.rate);
-    const { blockLength, averaging } = this.settings;
-    this.averagers = averagersOf(blockLength, averaging, this.rate, this.cutBy);
+    this.averagers = averagersOf(this.settings, this.rate, this.cutBy);
     this.reset();
   }
 
@@ -79,12 +82,29 @@ export class MeasurementStream {
       const count = averager.version;
       if (count === this.counts[i]) return;
       this.counts[i] = count;
-      const spectra = averager.read();
-      this.parts[i] = spectra && transferCurve(spectra, this.grid, this.settings.levels);
+      const spectra = averager.sumsNow();
+      this.parts[i] = spectra && this.partOf(spectra, i);
       isNew = true;
     });
     if (isNew || !this.kept) this.kept = { from: this.measurement, curve: this.joined() };
     return this.kept.curve;
+  }
+
+  /** What blocks of one length say, as far up as they are asked: above, shorter ones take over. */
+  private partOf(spectra: CrossSpectra, i: number): TransferCurve {
+    const { grid } = this;
+    const { fromHz } = blockSizes(this.settings.blockLength, this.rate);
+    const above = fromHz[i] === undefined ? -1 : grid.findIndex((f) => f > fromHz[i]!);
+    const count = above < 0 ? grid.length : above + 1;
+    const how = this.settings.levels === 'power' ? 'power' : 'complex';
+    const part = transferCurve(spectra, grid.subarray(0, count), how);
+    if (count === grid.length) return part;
+    const whole = (of: Float64Array) => {
+      const out = new Float64Array(grid.length).fill(NaN);
+      out.set(of);
+      return out;
+    };
+    return { frequency: grid, re: whole(part.re), im: whole(part.im), coherence: whole(part.coherence) };
   }
 
   private joined(): TransferCurve | null {
@@ -120,18 +140,18 @@ export class MeasurementStream {
 }
 
 function averagersOf(
-  length: BlockLength,
-  averaging: Averaging,
+  { blockLength, averaging, levels }: Pick<LiveSettings, 'blockLength' | 'averaging' | 'levels'>,
   rate: number,
   delay: number,
 ): CrossSpectraAverager[] {
-  return blockSizes(length, rate).sizes.map(
+  return blockSizes(blockLength, rate).sizes.map(
     (size) =>
       new CrossSpectraAverager({
         rate,
         size,
         averaging,
         delay,
+        byCoherence: levels === 'coherence',
         step: size >= LONG || size <= SHORT ? 0.25 : 0.5,
       }),
   );

@@ -1,10 +1,9 @@
 import { dataGain, type BalloonData } from '../directivity/index.js';
-import { FormatError } from '../formats/index.js';
+import { FormatError, openAes69, type Aes69 } from '../formats/index.js';
 import { cross, dot, lengthOf, minus, type Point } from '../geometry/index.js';
 import { regularGrid } from './regularGrid.js';
 import { againstBand, type ReadLoudspeaker } from './readLoudspeaker.js';
 import { griddedBalloon, widestGapDeg, type Scattered } from './scattered.js';
-import { openAes69, type Aes69 } from './openAes69.js';
 
 const CONVENTION = 'FreeFieldDirectivityTF';
 /** Of more frequencies, those nearest to steps of a twelfth of an octave are taken. */

@@ -49,6 +49,7 @@ export {
 export { channelFindings, untellable, type Finding } from './channelFindings.js';
 export {
   isCircular,
+  keptById,
   LINE_STYLES,
   plainView,
   restsOn,
@@ -59,6 +60,17 @@ export {
   type TraceView,
 } from './kept.js';
 export { newBench, type DeviceFigures, type ElectronicsBench } from './electronics.js';
+export {
+  LIBRARY_PLOTS,
+  MOST_LOWER_PLOTS,
+  plainLook,
+  SMOOTHINGS,
+  type KeptLook,
+  type LibraryLook,
+  type LibraryPlot,
+  type Smoothing,
+} from './libraryViews.js';
+export { libraryLook } from './librarySchema.js';
 export { newReading, nothingPublished, type Reading } from './readings.js';
 export {
   newLive,
@@ -156,3 +168,19 @@ export {
 export { placeProblems, type PlaceProblem } from './placeProblems.js';
 export { measuredIds, withoutChosen } from './removeThings.js';
 export { freeOutput } from './freeOutput.js';
+export { channelSettings, takeAligned } from './takeAligned.js';
+export {
+  isPlain,
+  MOST_ALL_PASSES,
+  MOST_SOURCES,
+  newStep,
+  plainSetting,
+  playedDelays,
+  settingOf,
+  stepsBelow,
+  withSource,
+  type AlignSource,
+  type AlignStep,
+  type KeptSetting,
+  type SourceOf,
+} from './align.js';

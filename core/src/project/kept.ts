@@ -1,4 +1,5 @@
 import type { ColumnMeaning, CurveView, Formula } from '../traces/index.js';
+import type { Smoothing } from './libraryViews.js';
 import type { LiveOrigin } from './live.js';
 
 /** Of a trace that came in a file. */
@@ -27,8 +28,10 @@ export interface TraceView extends CurveView {
   /** a name of a trace's colour; null for the next one that is free */
   colour: string | null;
   line: LineStyle;
+  /** a calibration file of a microphone that it is corrected by, on top of what it was measured with; null for none */
+  calibrationId: string | null;
   /** octave fraction that it is smoothed over, whatever the others are; null for as all of them */
-  smoothing: number | null;
+  smoothing: Smoothing | null;
 }
 
 /** A trace of the library: a transfer function with its coherence, or a spectrum. */
@@ -55,6 +58,8 @@ export const plainView = (): TraceView => ({
   delayS: 0,
   inverted: false,
   shapes: [],
+  window: null,
+  calibrationId: null,
   isShown: true,
   colour: null,
   line: 'solid',
@@ -65,9 +70,18 @@ export const plainView = (): TraceView => ({
 export const restsOn = ({ origin }: Pick<KeptTrace, 'origin'>): string[] =>
   origin.by === 'computed' ? origin.formula.of : [];
 
+const maps = new WeakMap<readonly KeptTrace[], ReadonlyMap<string, KeptTrace>>();
+
+/** Kept traces by their ids: of thousands, one is found at once. */
+export function keptById(kept: readonly KeptTrace[]): ReadonlyMap<string, KeptTrace> {
+  const known = maps.get(kept) ?? new Map(kept.map((k) => [k.id, k]));
+  maps.set(kept, known);
+  return known;
+}
+
 /** Whether a trace rests on itself, over however many others; then it says nothing. */
 export function isCircular(kept: readonly KeptTrace[], id: string): boolean {
-  const byId = new Map(kept.map((k) => [k.id, k]));
+  const byId = keptById(kept);
   const seen = new Set<string>();
   const open = [...(byId.has(id) ? restsOn(byId.get(id)!) : [])];
   while (open.length > 0) {

@@ -3,6 +3,7 @@ import type {
   Averaged,
   Averaging,
   BlockLength,
+  BlockWeighting,
   GeneratorSignal,
   LiveMeasurement,
   SpectrumBands,
@@ -47,7 +48,7 @@ export interface LiveRecord {
   measurements: PlannedMeasurement[];
   blockLength: BlockLength;
   averaging: Averaging;
-  levels: 'complex' | 'power';
+  levels: BlockWeighting;
   average: Averaged;
   /** the measurement whose delay is time zero for all; null for each its own */
   timeReferenceId: string | null;
@@ -70,9 +71,11 @@ export interface LiveOrigin {
   inverted: boolean;
   blockLength: BlockLength;
   averaging: Averaging;
-  levels: 'complex' | 'power';
+  levels: BlockWeighting;
   /** of several measurements; `none` for one of them */
   average: Averaged;
+  /** of a microphone on the floor that was joined to it: its input, and how it was fitted; null for one microphone */
+  floor: { input: number; crossoverHz: number; levelDb: number; delayS: number } | null;
   /** so many blocks counting alike stood behind it */
   blocks: number;
   microphoneId: string | null;

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { BLOCK_LENGTHS, MOST_MEASUREMENTS } from '../live/index.js';
 import { COLUMN_MEANINGS } from '../traces/index.js';
 import { LINE_STYLES } from './kept.js';
+import { SMOOTHINGS } from './libraryViews.js';
 import { shapes } from './shapeSchema.js';
 import { memoryStamp } from './sweepSchema.js';
 import { byId, channel, id, level, list, number, position, text, time } from './schemaValues.js';
@@ -10,7 +11,7 @@ const reference = Joi.alternatives(Joi.valid('generator'), channel);
 const delayS = number.min(-5).max(5);
 const gainDb = number.min(-120).max(120);
 const blockLength = Joi.valid('merged', ...BLOCK_LENGTHS);
-const levels = Joi.valid('complex', 'power');
+const levels = Joi.valid('complex', 'power', 'coherence');
 const average = Joi.valid('none', 'power', 'complex', 'coherence');
 const averaging = Joi.alternatives(
   Joi.object({ kind: Joi.valid('exponential'), seconds: number.min(0.05).max(3600) }),
@@ -87,6 +88,7 @@ export const live = Joi.object({
       gainDb,
       inverted: Joi.boolean(),
       isTracked: Joi.boolean(),
+      averaging: averaging.allow(null).optional(),
       calibration: Joi.alternatives(
         Joi.object({ by: Joi.valid('microphone', 'nothing') }),
         Joi.object({ by: Joi.valid('file'), id }),
@@ -117,6 +119,7 @@ const liveOrigin = Joi.object({
   averaging,
   levels,
   average,
+  floor: Joi.object({ input: channel, crossoverHz: hz, levelDb: number, delayS: number }).allow(null),
   blocks: number.min(0),
   microphoneId: id.allow(null),
   calibration: text.allow(null),
@@ -174,10 +177,14 @@ export const keptTraces = list(
       delayS,
       inverted: Joi.boolean(),
       shapes,
+      window: Joi.object({ beforeS: number.min(0.0001).max(1), afterS: number.min(0.0001).max(1) }).allow(
+        null,
+      ),
+      calibrationId: id.allow(null),
       isShown: Joi.boolean(),
       colour: text.allow(null),
       line: Joi.valid(...LINE_STYLES),
-      smoothing: Joi.valid(1, 3, 6, 12, 24, 48, null),
+      smoothing: Joi.valid(...SMOOTHINGS, null),
     }),
   }),
   20_000,

@@ -253,6 +253,18 @@ const STEPS: Record<number, Step> = {
     const live = newLive(loudspeakers ?? [], loopbackInput ?? null);
     return { ...project, version: 11, live, kept: [], readings: [] };
   },
+  11: (project) => ({
+    ...project,
+    version: 12,
+    kept: ((project['kept'] ?? []) as Stored[]).map((k) => ({
+      ...k,
+      origin:
+        (k['origin'] as Stored)['by'] === 'live' ? { ...(k['origin'] as Stored), floor: null } : k['origin'],
+      view: { ...(k['view'] as Stored), window: null, calibrationId: null },
+    })),
+    libraryViews: [],
+    alignSteps: [],
+  }),
 };
 
 /** The same with other names for some keys, however deep they lie. */

@@ -318,6 +318,8 @@ export function emptyProject(
     live: newLive(named.place.loudspeakers, 2),
     kept: [],
     readings: [],
+    libraryViews: [],
+    alignSteps: [],
   };
 }
 

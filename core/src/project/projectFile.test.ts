@@ -8,6 +8,8 @@ import {
   firstVariant,
   newLive,
   newReading,
+  newStep,
+  plainSetting,
   nothingPublished,
   newPlace,
   NO_LAYOUT,
@@ -208,8 +210,61 @@ const project: Project = {
           ],
         },
       },
-      view: { ...plainView(), shapes: [{ kind: 'high shelf', hz: 5000, gainDb: -2, order: 1, q: null }] },
+      view: {
+        ...plainView(),
+        window: { beforeS: 0.001, afterS: 0.02 },
+        calibrationId: 'm1',
+        shapes: [{ kind: 'high shelf', hz: 5000, gainDb: -2, order: 1, q: null }],
+      },
     },
+  ],
+  libraryViews: [
+    {
+      id: 'view-1',
+      name: 'Bass against the shelf',
+      look: {
+        plots: ['Difference', 'Phase'],
+        smoothing: 24,
+        fades: true,
+        fromHz: 20,
+        toHz: 300,
+        againstId: 'k1',
+        target: { traceId: 'k1', toleranceDb: 3 },
+        marked: { from: 60, to: 120 },
+        shownIds: ['s1'],
+      },
+      keptIds: ['k1'],
+    },
+  ],
+  alignSteps: [
+    {
+      ...newStep('step-1', 'Mains with subwoofer', [
+        {
+          ...plainSetting(),
+          id: 'main',
+          name: 'Main',
+          of: { kind: 'traces', traceIds: ['k1', 's1'], shownId: 's1' },
+        },
+        {
+          id: 'sub',
+          name: 'Sub',
+          of: { kind: 'distance', referenceId: 'reference-eider-10', distanceM: 4, count: 2 },
+          gainDb: -2.5,
+          delayS: -0.003,
+          inverted: true,
+          allPasses: [
+            { hz: 71, q: 0.8 },
+            { hz: 40, q: null },
+          ],
+        },
+      ]),
+      target: { traceId: 'k1', toleranceDb: 3 },
+      kept: [{ id: 'kept-1', name: 'First', settings: { main: plainSetting() } }],
+    },
+    newStep('step-2', 'With fills', [
+      { ...plainSetting(), id: 'group', name: 'Group', of: { kind: 'step', stepId: 'step-1' } },
+      { ...plainSetting(), id: 'fill', name: 'Fill', of: { kind: 'channel', loudspeakerId: 'l1' } },
+    ]),
   ],
   readings: [
     {

@@ -1,7 +1,10 @@
 import Joi from 'joi';
+import { stepsBelow } from './align.js';
+import { alignSteps } from './alignSchema.js';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
 import { isCircular } from './kept.js';
 import { keptTraces, live } from './liveSchema.js';
+import { libraryViews } from './librarySchema.js';
 import { readings } from './shapeSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
@@ -96,6 +99,8 @@ export const projectSchema = Joi.object({
   live,
   kept: keptTraces,
   readings,
+  libraryViews,
+  alignSteps,
 }).options({ presence: 'required', abortEarly: true, convert: false });
 
 /**
@@ -144,6 +149,12 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
   if (odd) return { problem: `the trace ${odd.id} has no samples, and is computed from none` };
   const circular = project.kept.find((k) => isCircular(project.kept, k.id));
   if (circular) return { problem: `the trace ${circular.id} rests on itself` };
+  for (const step of project.alignSteps) {
+    if (!step.sources.some((s) => s.id === step.referenceId))
+      return { problem: `the time reference of ${step.name} is none of its sources` };
+    if (stepsBelow(project.alignSteps, step.id).has(step.id))
+      return { problem: `the alignment ${step.name} rests on itself` };
+  }
   const { microphones, microphoneId, alongIds, pairs } = project.rig;
   const used = [microphoneId, ...alongIds, ...pairs.flatMap((p) => [p.earId, p.floorId])];
   const unknown = used.find((m) => !microphones.some(({ id }) => id === m));

@@ -186,7 +186,7 @@ const isSame = (a: Alignment, b: Alignment): boolean =>
   a.trimDb === b.trimDb && a.delayMs === b.delayMs && a.inverted === b.inverted;
 
 /** Trims in steps of 0.1 dB, delays of 0.01 ms, all later together where one would be negative. */
-function inDeviceSteps(alignment: Record<string, Alignment>): Record<string, Alignment> {
+export function inDeviceSteps(alignment: Record<string, Alignment>): Record<string, Alignment> {
   const least = Math.min(0, ...Object.values(alignment).map((a) => a.delayMs));
   return Object.fromEntries(
     Object.entries(alignment).map(([id, a]) => [

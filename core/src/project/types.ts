@@ -6,7 +6,9 @@ import type { Variant } from './correction.js';
 import type { MemoryLoad, PendingLoad } from './loads.js';
 import type { KeptTrace } from './kept.js';
 import type { Reading } from './readings.js';
+import type { KeptLook } from './libraryViews.js';
 import type { LiveRecord } from './live.js';
+import type { AlignStep } from './align.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
 export type * from './place.js';
@@ -17,11 +19,13 @@ export type * from './loads.js';
 export type * from './listening.js';
 export type * from './kept.js';
 export type * from './electronics.js';
+export type * from './libraryViews.js';
 export type * from './readings.js';
 export type * from './live.js';
+export type * from './align.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 11;
+export const PROJECT_VERSION = 12;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {
@@ -68,6 +72,10 @@ export interface Project {
   kept: KeptTrace[];
   /** shapes that are read from traces of the library, oldest first */
   readings: Reading[];
+  /** ways to look at the library, oldest first */
+  libraryViews: KeptLook[];
+  /** sources that are brought together, in working order */
+  alignSteps: AlignStep[];
 }
 
 /** A file of somebody else's that a project refers to, as it came. */

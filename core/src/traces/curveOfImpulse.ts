@@ -1,13 +1,7 @@
 import { transferCurve, withoutDelay } from '../live/index.js';
-import {
-  delayTrace,
-  fftSizeFor,
-  interpolateLog,
-  realFft,
-  gainOfDb,
-  type ImpulseResponse,
-} from '../signal/index.js';
+import { delayTrace, fftSizeFor, realFft, type ImpulseResponse } from '../signal/index.js';
 import { LIBRARY_GRID, type LibraryCurve } from './libraryCurve.js';
+import { withoutMicrophone, type MicrophoneResponse } from './withoutMicrophone.js';
 
 /**
  * An impulse response as a curve of the library: at each point the complex mean of what lies in its 48th of an octave about its peak,
@@ -16,7 +10,7 @@ import { LIBRARY_GRID, type LibraryCurve } from './libraryCurve.js';
  */
 export function curveOfImpulse(
   { samples, rate, zero }: ImpulseResponse,
-  microphone: { frequency: number[]; levelDb: number[] } | null = null,
+  microphone: MicrophoneResponse | null = null,
 ): LibraryCurve {
   const size = Math.max(65_536, fftSizeFor(samples.length));
   let peak = 0;
@@ -27,15 +21,6 @@ export function curveOfImpulse(
   const power = spectrum.re.map((v, k) => v * v + spectrum.im[k]! ** 2);
   const mean = transferCurve({ ...spectrum, reference: ones, measured: power, blocks: 1 }, grid);
   const { re, im } = withoutDelay(mean, (zero - peak) / rate);
-  const error =
-    microphone &&
-    interpolateLog(Float64Array.from(microphone.frequency), Float64Array.from(microphone.levelDb), grid);
-  const gain = grid.map((_, n) => gainOfDb(-(error?.[n] ?? 0)));
-  return {
-    frequency: grid,
-    re: re.map((v, n) => gain[n]! * v),
-    im: im.map((v, n) => gain[n]! * v),
-    coherence: grid.map(() => NaN),
-    hasPhase: true,
-  };
+  const curve = { frequency: grid, re, im, coherence: grid.map(() => NaN), hasPhase: true };
+  return microphone ? withoutMicrophone(curve, microphone) : curve;
 }

@@ -121,7 +121,14 @@ describe('in files', () => {
     );
     const sound = readWav(bytes);
     expect(sound.channels[0]!.length).toBe(16_384);
-    expect(readImpulseHead(sound.comment.split('\n'))).toEqual({ rate: 48_000, zero: impulse.zero });
+    expect(readImpulseHead(sound.comment.split('\n'))).toEqual({
+      rate: 48_000,
+      zero: impulse.zero,
+      gainDb: 0,
+    });
+    // what it was made from has said it of itself; its gain in a file of whole numbers is told too
+    const lines = ['sample rate: 44100 Hz', 'time zero at sample 7', ...impulseHead(impulse, -12.5)];
+    expect(readImpulseHead(lines)).toEqual({ rate: 48_000, zero: impulse.zero, gainDb: -12.5 });
   });
   it('text of time and sample tells its rate; what is none is refused', () => {
     const rows = Array.from({ length: 64 }, (_, i) => `${(i / 44.1).toFixed(6)}; ${i === 3 ? '0,5' : '0,0'}`);

@@ -5,6 +5,7 @@ export {
   onSharedPoints,
   viewedCurve,
   type CurveView,
+  type TraceWindow,
   type LibraryCurve,
 } from './libraryCurve.js';
 export {
@@ -23,6 +24,11 @@ export {
   type CurveAverage,
 } from './arithmetic.js';
 export { evaluateFormula, FORMULA_TAKES, type Formula, type FormulaOp } from './formula.js';
+export { withoutMicrophone, type MicrophoneResponse } from './withoutMicrophone.js';
+export { workOut, type LongWork } from './longWork.js';
+export { windowedCurve } from './windowedCurve.js';
+export { bandLevelDb } from './bandLevel.js';
+export { spectrumOnGrid } from './spectrumOnGrid.js';
 export { impulseOfCurve } from './impulseOfCurve.js';
 export { timeZeroOf, type TimeZero } from './timeZero.js';
 export { curveOfImpulse } from './curveOfImpulse.js';

@@ -7,6 +7,12 @@ export interface LibraryCurve extends TransferCurve {
   hasPhase: boolean;
 }
 
+/** What of an impulse response is looked at: so long ahead of its arrival, and so long behind it. */
+export interface TraceWindow {
+  beforeS: number;
+  afterS: number;
+}
+
 /** What the eye changes of a trace. */
 export interface CurveView {
   gainDb: number;
@@ -15,15 +21,20 @@ export interface CurveView {
   inverted: boolean;
   /** that act on it, as circuits */
   shapes: Shape[];
+  /** of its impulse response; null for all of it */
+  window: TraceWindow | null;
 }
 
 /** The points that all curves of the library share, Hz: 48 to an octave. */
 export const LIBRARY_GRID = logGrid(20, 20_000, 48);
 
-/** A curve as it is looked at: another level, another time, the other polarity, behind shapes; its samples stay as they were. */
+/**
+ * A curve as it is looked at: another level, another time, the other polarity, behind shapes; its samples stay as they were. Its
+ * window is `windowedCurve`'s business, which takes longer.
+ */
 export function viewedCurve(
   curve: LibraryCurve,
-  { gainDb, delayS, inverted, shapes }: CurveView,
+  { gainDb, delayS, inverted, shapes }: Omit<CurveView, 'window'>,
 ): LibraryCurve {
   const gain = (inverted && curve.hasPhase ? -1 : 1) * gainOfDb(gainDb);
   const { re, im } = curve.hasPhase ? withoutDelay(curve, -delayS) : curve;

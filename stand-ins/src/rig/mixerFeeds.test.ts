@@ -58,6 +58,7 @@ it('a mixer on the bench is measured as its circuits are, against the loopback',
     averaging: { kind: 'for ever' },
     levels: 'complex',
     average: 'none',
+    pairs: [],
     soundInput: null,
     spectrum: null,
   });

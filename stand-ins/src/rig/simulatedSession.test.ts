@@ -59,6 +59,7 @@ function deskFor(measurements: LiveMeasurement[], { channels, generator }: Retur
     averaging: { kind: 'for ever' },
     levels: 'complex',
     average: 'none',
+    pairs: [],
     soundInput: null,
     spectrum: null,
   });

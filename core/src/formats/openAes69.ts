@@ -1,4 +1,4 @@
-import { FormatError } from '../formats/index.js';
+import { FormatError } from './formatError.js';
 import type { Point } from '../geometry/index.js';
 
 /** What is asked of an AES69 file: an HDF5 file as netCDF-4 writes it. */

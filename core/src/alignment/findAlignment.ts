@@ -1,0 +1,244 @@
+import { needWithin, needWhole } from '../limits/index.js';
+import { allPassTurn, allPassTurns, type AllPassSection } from './allPassTurn.js';
+import { inSteps, PhaseTables, type AlignPoint } from './phaseTables.js';
+
+/** A way to bring a source to another one. */
+export interface Alignment {
+  /** of the moved source against the reference, seconds; below 0 the reference waits instead */
+  delayS: number;
+  inverted: boolean;
+  allPasses: AllPassSection[];
+  /** sum efficiency, mean over the points by their weights, 0 to 1 */
+  efficiency: number;
+  /** the same at the worst point that counts for anything */
+  worst: number;
+  /** at each point; NaN where the two share nothing */
+  atPoints: Float64Array;
+  /** whether it lies less than half a period of the band's middle from the end of what was searched: a better one may lie beyond it */
+  atEdge: boolean;
+}
+
+export type AlignAim = 'mean' | 'worst';
+
+export interface AlignRequest {
+  /** one or more, all on the same frequencies */
+  points: readonly AlignPoint[];
+  /** delays are searched as far to either side, seconds: as far as the place is large */
+  mostDelayS: number;
+  /** how many all-pass sections the processor has to give, 0 to 2 */
+  mostAllPasses: number;
+  aim: AlignAim;
+}
+
+/** Results that are this near, dB of the sum, are alike: less delay counts then. */
+const ALIKE_DB = 0.05;
+/** Steps to a period of the highest frequency that counts: no cycle can be missed between them. */
+const STEPS_PER_PERIOD = 8;
+const ALL_PASS_PER_OCTAVE = 3;
+const ALL_PASS_QS = [null, 0.5, 0.8, 1.3, 2.2] as const;
+const ALL_PASS_Q = { least: 0.3, most: 6 };
+/** All-pass sections so far beyond the band do nothing that a delay does not. */
+const BESIDE_OCTAVES = 1;
+/** So many beginnings are told from the others quickly, and so many of them refined; the best of those counts. */
+const ROUGH = { mean: 60, worst: 400 };
+const BEGINNINGS = 6;
+/** With one length of steps one goes so far at most. */
+const MOST_ROUNDS = 8;
+const LEAST_GAIN = 1e-7;
+/** Delays are told to this, seconds. */
+const FINEST_S = 2e-7;
+
+/** A beginning before it is refined. */
+interface Rough {
+  delayS: number;
+  inverted: boolean;
+  allPasses: AllPassSection[];
+  quick: number;
+}
+
+/**
+ * The best way to bring a source to another one, for each number of all-pass sections from none on: delay and polarity over a grid that
+ * cannot miss the best cycle, sections over a grid of frequency and Q, the best beginnings refined.
+ * @returns one for none, one, two sections, as far as they are allowed, the same as before where they gain nothing; empty where the two share nothing
+ * @throws RangeError for no point, or a range that is not above 0
+ */
+export function findAlignments(request: AlignRequest): Alignment[] {
+  const { points, mostDelayS, mostAllPasses } = request;
+  needWithin('findAlignments', 'largest delay in s', mostDelayS, 1e-5, 10);
+  needWhole('findAlignments', 'number of all-pass sections', mostAllPasses, 0, 2);
+  if (points.length === 0) throw new RangeError('findAlignments: there is no point');
+  const tables = tablesOf(points);
+  if (!tables.band) return [];
+  const { band } = tables;
+  const step = 1 / (STEPS_PER_PERIOD * band.to);
+  const count = Math.ceil(mostDelayS / step);
+  const delays = Float64Array.from({ length: 2 * count + 1 }, (_, i) =>
+    Math.max(-mostDelayS, Math.min(mostDelayS, (i - count) * step)),
+  );
+  const found: Alignment[] = [];
+  const singles = sectionsOver(band);
+  for (let n = 0; n <= mostAllPasses; n++) {
+    const sets =
+      n === 0
+        ? [[]]
+        : n === 1
+          ? singles.map((s) => [s])
+          : singles.flatMap((s, i) => singles.slice(i).map((t) => [s, t]));
+    const refined = roughly(tables, sets, delays, request).map((b) => refinedFrom(tables, b, request));
+    const best = refined.reduce((one, other) => (isBetter(other, one, request.aim) ? other : one));
+    // sections that make nothing better are not asked for
+    const fewer = found.at(-1);
+    found.push(fewer && worth(fewer, request.aim) >= worth(best, request.aim) ? fewer : best);
+  }
+  return found;
+}
+
+/** How well two sources add up as they are set. @returns null where they share nothing */
+export function alignmentAt(
+  points: readonly AlignPoint[],
+  setting: Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>,
+): Alignment | null {
+  const tables = tablesOf(points);
+  return tables.band && evaluated(tables, setting, Infinity);
+}
+
+const known = new WeakMap<readonly AlignPoint[], PhaseTables>();
+/** Made once for a list of points, which does not change: they take longer than what is read from them. */
+function tablesOf(points: readonly AlignPoint[]): PhaseTables {
+  const tables = known.get(points) ?? new PhaseTables(points);
+  known.set(points, tables);
+  return tables;
+}
+
+const sectionsOver = ({ from, to }: { from: number; to: number }): AllPassSection[] => {
+  const [low, high] = [Math.log2(from) - BESIDE_OCTAVES, Math.log2(to) + BESIDE_OCTAVES];
+  const count = Math.max(1, Math.round((high - low) * ALL_PASS_PER_OCTAVE));
+  return Array.from({ length: count + 1 }, (_, i) => 2 ** (low + ((high - low) * i) / count)).flatMap((hz) =>
+    ALL_PASS_QS.map((q) => ({ hz, q })),
+  );
+};
+
+/** The most promising beginnings, each in a cycle or with sections of its own. */
+function roughly(
+  tables: PhaseTables,
+  sets: readonly AllPassSection[][],
+  delays: Float64Array,
+  request: AlignRequest,
+): Alignment[] {
+  const { frequency } = tables;
+  // both polarities of every delay, one after the other
+  const turns = inSteps(
+    Float64Array.from({ length: 2 * delays.length * frequency.length }, (_, i) => {
+      const [d, k] = [Math.floor(i / frequency.length), i % frequency.length];
+      return (d < delays.length ? 0 : Math.PI) - 2 * Math.PI * frequency[k]! * delays[d % delays.length]!;
+    }),
+  );
+  const values = new Float64Array(2 * delays.length);
+  const most = ROUGH[request.aim];
+  const best: Rough[] = [];
+  for (const allPasses of sets) {
+    tables.quick(turns, inSteps(allPassTurns(allPasses, frequency)), values);
+    values.forEach((quick, i) => {
+      if (best.length === most && quick <= best[most - 1]!.quick) return;
+      // the top of a cycle
+      const at = i % delays.length;
+      if (at > 0 && quick < values[i - 1]!) return;
+      if (at < delays.length - 1 && quick < values[i + 1]!) return;
+      best.push({ delayS: delays[at]!, inverted: i >= delays.length, allPasses, quick });
+      best.sort((a, b) => b.quick - a.quick);
+      best.length = Math.min(best.length, most);
+    });
+  }
+  return best
+    .map((b) => evaluated(tables, b, request.mostDelayS))
+    .sort((a, b) => worth(b, request.aim) - worth(a, request.aim))
+    .slice(0, BEGINNINGS);
+}
+
+function evaluated(
+  tables: PhaseTables,
+  { delayS, inverted, allPasses }: Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>,
+  mostDelayS: number,
+): Alignment {
+  const turn = tables.frequency.map(
+    (f) =>
+      (inverted ? Math.PI : 0) -
+      2 * Math.PI * f * delayS +
+      allPasses.reduce((sum, s) => sum + allPassTurn(s, f), 0),
+  );
+  const atPoints = tables.atPoints(turn);
+  return {
+    delayS,
+    inverted,
+    allPasses,
+    efficiency: tables.mean(atPoints),
+    worst: tables.worst(atPoints),
+    atPoints,
+    atEdge: Math.abs(delayS) > mostDelayS - 0.5 / Math.sqrt(tables.band!.from * tables.band!.to),
+  };
+}
+
+/** What is sought, as a number that should be large. The mean decides among those whose worst is alike. */
+const worth = ({ efficiency, worst }: Alignment, aim: AlignAim): number =>
+  aim === 'mean' ? efficiency : worst + 0.01 * efficiency;
+
+/** Steps of each figure, ever smaller: what makes it better is taken. */
+function refinedFrom(tables: PhaseTables, from: Alignment, { mostDelayS, aim }: AlignRequest): Alignment {
+  let best = from;
+  let delayStep = 1 / (2 * STEPS_PER_PERIOD * tables.band!.to);
+  let ratio = 2 ** (1 / (2 * ALL_PASS_PER_OCTAVE));
+  while (delayStep > FINEST_S) {
+    let isBetterNow = true;
+    for (let round = 0; isBetterNow && round < MOST_ROUNDS; round++) {
+      isBetterNow = false;
+      for (const next of neighbours(best, delayStep, ratio, mostDelayS)) {
+        const tried = evaluated(tables, next, mostDelayS);
+        if (worth(tried, aim) > worth(best, aim) + LEAST_GAIN) {
+          best = tried;
+          isBetterNow = true;
+        }
+      }
+    }
+    delayStep /= 2;
+    ratio = Math.sqrt(ratio);
+  }
+  return best;
+}
+
+function neighbours(
+  { delayS, inverted, allPasses }: Alignment,
+  delayStep: number,
+  ratio: number,
+  mostDelayS: number,
+): Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>[] {
+  const within = (s: number) => Math.max(-mostDelayS, Math.min(mostDelayS, s));
+  const q = (value: number) => Math.max(ALL_PASS_Q.least, Math.min(ALL_PASS_Q.most, value));
+  const withSection = (i: number, change: (s: AllPassSection) => AllPassSection, delay = delayS) => ({
+    delayS: within(delay),
+    inverted,
+    allPasses: allPasses.map((s, j) => (i === j ? change(s) : s)),
+  });
+  return [
+    { delayS: within(delayS + delayStep), inverted, allPasses },
+    { delayS: within(delayS - delayStep), inverted, allPasses },
+    ...allPasses.flatMap((_, i) =>
+      [ratio, 1 / ratio].flatMap((by) => [
+        // a section that moves takes its delay with it
+        ...[-delayStep, 0, delayStep].map((d) =>
+          withSection(i, (s) => ({ ...s, hz: s.hz * by }), delayS + d),
+        ),
+        ...(allPasses[i]!.q === null
+          ? []
+          : [-delayStep, 0, delayStep].map((d) =>
+              withSection(i, (s) => ({ ...s, q: q(s.q! * by) }), delayS + d),
+            )),
+      ]),
+    ),
+  ];
+}
+
+function isBetter(a: Alignment, b: Alignment, aim: AlignAim): boolean {
+  const apartDb = 20 * Math.log10(worth(a, aim) / worth(b, aim));
+  if (Math.abs(apartDb) > ALIKE_DB) return apartDb > 0;
+  return Math.abs(a.delayS) < Math.abs(b.delayS) - FINEST_S;
+}

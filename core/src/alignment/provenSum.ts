@@ -1,0 +1,44 @@
+import type { ComplexTrace } from '../signal/index.js';
+import { levelsApart, type PairReading } from './pairReading.js';
+
+/** Less coherence than that is noise. */
+const LEAST_COHERENCE = 0.5;
+
+/** A sum as it was measured, held against the one that was predicted, where the sources meet. */
+export interface ProvenSum {
+  /** measured over predicted, by weight: mean, and root of the mean square, dB */
+  meanDb: number;
+  rmsDb: number;
+  /** where they are furthest apart, dB and Hz */
+  worst: { db: number; hz: number };
+  /** how much of the shared band, by weight, could be judged: the rest was not measured, or is not coherent; 0 to 1 */
+  judged: number;
+}
+
+/**
+ * Levels alone, smoothed over a twelfth of an octave: a sum may have been measured at another time zero.
+ * @param measured on the frequencies of the prediction; NaN where nothing is known
+ * @returns null where nothing of the shared band can be judged
+ */
+export function provenSum(
+  predicted: ComplexTrace,
+  measured: ComplexTrace & { coherence?: Float64Array },
+  { weight }: Pick<PairReading, 'weight'>,
+): ProvenSum | null {
+  const apart = levelsApart(predicted, measured);
+  let [weights, judged, sum, squares] = [0, 0, 0, 0];
+  let worst: ProvenSum['worst'] | null = null;
+  weight.forEach((w, n) => {
+    if (!(w > 0)) return;
+    weights += w;
+    const db = apart[n]!;
+    if (!Number.isFinite(db) || (measured.coherence && measured.coherence[n]! < LEAST_COHERENCE)) return;
+    judged += w;
+    sum += w * db;
+    squares += w * db * db;
+    if (!worst || Math.abs(db) > Math.abs(worst.db)) worst = { db, hz: predicted.frequency[n]! };
+  });
+  return (
+    worst && { meanDb: sum / judged, rmsDb: Math.sqrt(squares / judged), worst, judged: judged / weights }
+  );
+}

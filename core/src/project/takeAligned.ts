@@ -1,0 +1,74 @@
+import type { SourceSetting } from '../alignment/index.js';
+import { settingOf, type AlignStep } from './align.js';
+import type { Alignment, Correction } from './correction.js';
+import { fittedOf } from './progress.js';
+import { inDeviceSteps } from './steps.js';
+import type { Project } from './types.js';
+
+const PLAIN: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
+
+/**
+ * How every channel of a step is set by it and by the steps that it rests on.
+ * @returns by loudspeaker id; null where a source is no channel of this place
+ */
+export function channelSettings(
+  steps: readonly AlignStep[],
+  step: AlignStep,
+): Map<string, SourceSetting> | null {
+  const found = new Map<string, SourceSetting>();
+  for (const source of step.sources) {
+    const { of } = source;
+    if (of.kind === 'channel') found.set(of.loudspeakerId, settingOf(source));
+    else if (of.kind === 'step') {
+      const below = steps.find((s) => s.id === of.stepId);
+      const inner = below && channelSettings(steps, below);
+      if (!inner) return null;
+      for (const [id, own] of inner) found.set(id, inARow(own, source));
+    } else return null;
+  }
+  return found;
+}
+
+const inARow = (one: SourceSetting, other: SourceSetting): SourceSetting => ({
+  gainDb: one.gainDb + other.gainDb,
+  delayS: one.delayS + other.delayS,
+  inverted: one.inverted !== other.inverted,
+  allPasses: [...one.allPasses, ...other.allPasses],
+});
+
+/**
+ * A correction with the trims, delays and polarities of a step. Its time reference stays as it is there, and the others are set
+ * against it; where one would have to come earlier than it can, all channels of the place wait.
+ * @returns null where a source is no channel of this place; `waitsMs` how much later all channels play than before
+ */
+export function takeAligned(
+  project: Pick<Project, 'place' | 'alignSteps'>,
+  correction: Correction,
+  step: AlignStep,
+): { correction: Correction; waitsMs: number } | null {
+  const settings = channelSettings(project.alignSteps, step);
+  const reference = step.sources.find((s) => s.id === step.referenceId)!;
+  const still = settings && channelSettings(project.alignSteps, { ...step, sources: [reference] });
+  const [stillId] = still ? [...still.keys()] : [];
+  if (!settings || stillId === undefined) return null;
+  const base = correction.alignment[stillId] ?? PLAIN;
+  const at = settings.get(stillId)!;
+  const next = Object.fromEntries(
+    fittedOf(project).map((l): [string, Alignment] => [l.id, correction.alignment[l.id] ?? PLAIN]),
+  );
+  for (const [id, s] of settings)
+    next[id] = {
+      trimDb: base.trimDb + s.gainDb - at.gainDb,
+      delayMs: base.delayMs + 1000 * (s.delayS - at.delayS),
+      inverted: (base.inverted !== at.inverted) !== s.inverted,
+    };
+  const waitsMs = Math.max(0, ...Object.values(next).map((a) => -a.delayMs));
+  return {
+    correction: {
+      ...correction,
+      alignment: inDeviceSteps(next),
+      madeFrom: { ...correction.madeFrom, levels: null },
+    },
+    waitsMs,
+  };
+}
