@@ -26,6 +26,7 @@ const deskOf = (count, blockLength) =>
     averaging: { kind: 'exponential', seconds: 0.1 },
     levels: 'complex',
     average: 'power',
+    pairs: [],
     soundInput: 1,
     spectrum: null,
   });

@@ -27,6 +27,7 @@ const PLACES: [path: string, sees: string, parts: string[], open: (part: string)
     (part) => user.among('What is measured live', part),
   ],
   ['/traces', 'Readout', ['Level', 'Delay', 'Time', 'Distortion', 'Decay', 'Room figures'], tab],
+  ['/align', 'A new step', [], tab],
   [
     '/correct',
     'What the plot says',

@@ -88,6 +88,30 @@ describe('the library', () => {
     expect(Number(phase)).toBeLessThan(30);
   });
 
+  it('the same three in Align: what was predicted of two is held against both together, stored or heard now', async () => {
+    await user.click('//nav//a[@href="/align"]');
+    await user.choose('Stands still', MAIN);
+    await user.choose('Is brought to it', SUB);
+    await user.press('Bring them together');
+    await user.choose('Measured together', `measured: ${BOTH}`);
+    // each was measured by itself, in the room's noise
+    await user.reads('What it says', /is (as predicted, within|not as predicted:) [01]\.\d dB/);
+    await user.click('//section[@aria-label="Setting"]//label[normalize-space(.)="inverted"]');
+    await user.reads('What it says', /is not as predicted: ([2-9]|\d\d)\.\d dB/);
+    await user.press('Undo: polarity');
+    await user.click('//nav//a[@href="/live"]');
+    await user.press('Start the session');
+    await play();
+    await heard(30);
+    await user.click('//nav//a[@href="/align"]');
+    await user.choose('Measured together', 'from Live, as it is now');
+    await user.reads('What it says', /is (as predicted, within|not as predicted:) [01]\.\d dB/);
+    await user.press('Undo: measured together');
+    await user.click('//nav//a[@href="/live"]');
+    await user.press('Stop the session');
+    await user.click('//section[@aria-label="Kept traces"]//a');
+  });
+
   it('a source that is removed leaves its sum broken, in plain words, until that is undone', async () => {
     await choose(SUB);
     await user.press('Remove');

@@ -20,6 +20,13 @@ const redraws = async (label: string) =>
       label,
     ),
   );
+const curvesMove = async () => {
+  const before = await redraws('Level of the transfer functions');
+  await user.until(
+    'curves that move',
+    async () => (await redraws('Level of the transfer functions')) > before + 10,
+  );
+};
 
 describe('a live session', () => {
   it('measures a loudspeaker: when it is heard, whether that holds, and keeps it', async () => {
@@ -48,15 +55,11 @@ describe('a live session', () => {
 
   it('goes on while one steps to another workbench and back, and Silence ends only the sound', async () => {
     await user.click('//nav//a[contains(., "Plan")]');
-    await user.sees('Live session: playing');
+    await user.sees('Live: playing');
     await user.click('//nav//a[contains(., "Live")]');
-    const before = await redraws('Level of the transfer functions');
-    await user.until(
-      'curves that move',
-      async () => (await redraws('Level of the transfer functions')) > before + 10,
-    );
+    await curvesMove();
     await user.press('Silence');
-    await user.sees('Live session: listening');
+    await user.sees('Live: listening');
     await user.reads('Generator', /silent/);
     await user.press('Stop the session');
     await user.press('Start the session');
@@ -171,7 +174,7 @@ describe('a live session', () => {
   it('a microphone that moves is averaged by power, and kept with how that was done', async () => {
     await user.press('Start the session');
     await user.choose('Averaged over', 'all since restarted');
-    await user.tick('by power, for a microphone that moves');
+    await user.choose('How blocks count', 'by power: a microphone that moves');
     await play();
     await user.among('Below the level', 'Place');
     await user.press('Restart');
@@ -191,5 +194,63 @@ describe('a live session', () => {
     await user.press('Stop the session');
     await user.click('//section[@aria-label="Kept traces"]//a');
     await user.reads('Chosen trace', /over all since restarted, as much as [\d.]+ blocks, levels by power/);
+  });
+
+  it('a measurement is averaged in its own way, whatever holds for all', async () => {
+    await user.visit('/live');
+    await user.press('Start the session');
+    await play();
+    await user.choose('Length of blocks', '4 k');
+    await user.choose('Averaged over of Microphone', 'the first');
+    await user.type('Number of blocks of Microphone', '8');
+    await user.press('Keep');
+    await user.reads('Kept traces', /7 in Traces/);
+    await user.press('Stop the session');
+    await user.click('//section[@aria-label="Kept traces"]//a');
+    await user.reads('Chosen trace', /over the first 8 blocks/);
+  });
+
+  it('a microphone on the floor and one at the ear become one curve, kept as such', async () => {
+    await user.visit('/rig#microphones');
+    await user.press('Add a microphone');
+    await user.visit('/live');
+    await user.choose('Averaged over of Microphone', 'as all are');
+    await user.choose('Length of blocks', 'merged');
+    await user.choose('How blocks count', 'by coherence: people and noise about');
+    await user.press('Add');
+    await user.press('Start the session');
+    await play();
+    for (const i of [1, 2]) {
+      await user.click(`//input[@aria-label="Name of measurement ${i}"]`);
+      // the floor lies below the ear from here on
+      if (i === 1)
+        await user.choose('On the floor below Microphone', 'Microphone 2 is on the floor below it');
+      await user.press('Find');
+      await user.reads(
+        'What is heard',
+        new RegExp(`${i === 1 ? 'Microphone' : 'Microphone 2'} is [\\d.]+ ms`),
+      );
+    }
+    const PAIR = 'Microphone, floor and ear';
+    const [, level] = await user.reads(`Fit of ${PAIR}`, /floor ([+\u2212][\d.]+) dB, [\u2212\d.]+ ms/);
+    // the floor hears more than the ear, by up to twice the pressure
+    const raised = Number(level!.replace('\u2212', '-'));
+    expect(raised).toBeLessThan(0.5);
+    expect(raised).toBeGreaterThan(-9);
+    await user.type(`Crossover of ${PAIR}`, '250');
+    await user.click(`//button[normalize-space(.)="${PAIR}"]`);
+    await user.press('Restart');
+    await user.reads(`Fit of ${PAIR}`, /dB apart where they meet/);
+    await user.press('Keep');
+    await user.reads('Kept traces', /8 in Traces/);
+    // its meters are there on every page
+    await user.click('//nav//a[@href="/plan"]');
+    await user.click('//button[contains(@class, "pill")][contains(., "Live:")]');
+    await user.reads('Sound levels now', /A\s+\u2212[\d.]+/);
+    await user.find('//*[@role="meter"][@aria-label="Meter of input 1"]');
+    await user.click('//*[@aria-label="Meters"]//a');
+    await user.press('Stop the session');
+    await user.click('//section[@aria-label="Kept traces"]//a');
+    await user.reads('Chosen trace', /blocks by coherence, below 250 Hz by the floor's input \d/);
   });
 });

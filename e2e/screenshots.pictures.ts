@@ -42,7 +42,7 @@ const practise = (faults: object | null) =>
 
 it('Start and Rig', async () => {
   await user.visit('/');
-  await user.sees('Net Loft');
+  await user.sees('Say how large the place is');
   await picture('start');
   await user.visit('/rig');
   await user.press('Listen to the room');
@@ -65,7 +65,6 @@ it('Start and Rig', async () => {
   await user.sees('Stable at −6');
   await user.press('Check 114 against 94 dB');
   await user.sees('114 reads');
-  await snap('rig-level');
   await user.press('Stop the meter');
 });
 
@@ -112,6 +111,15 @@ it('Traces', async () => {
   await traces('#decay', /Hz, \+/);
   await picture('traces-decay-dusk');
   await user.press(DAYLIGHT);
+});
+
+it('Align', async () => {
+  await user.visit('/align');
+  await user.press('Bring them together');
+  await user.click('//*[@role="group"][@aria-label="Ways to bring them together"]/button[2]');
+  await user.reads('Keep and hand on', /To be played|gets these levels/);
+  await picture('align');
+  await user.press('Remove Left with Sub 1');
 });
 
 it('Correct', async () => {
@@ -205,6 +213,14 @@ it('Live and the library', async () => {
   await trace('Sub 1', Key.CONTROL);
   await user.press('Add to the library');
   await user.reads('Chosen trace', /Sum of/);
+  await user.press('Show Eider 10 in the open');
+  await user.press('Look');
+  const differences = await user.find('//select[@aria-label="Differences against"]');
+  await differences.findElement({ xpath: './option[contains(., "Sum of")]' }).click();
+  await user.click('//label[normalize-space(.)="Mark"]');
+  await user.press('Look');
+  await user.press('One more plot');
+  await user.choose('Third plot', 'Phase');
   await picture('traces-library');
   await user.visit('/live');
   await user.among('What is measured live', 'Electronics');

@@ -16,6 +16,15 @@ if (process.argv.includes('capture')) {
   await benchCapture();
   process.exit(0);
 }
+// `npm run bench live`: ten minutes of a session, and a large library
+if (process.argv.includes('live')) {
+  const { benchLibrary, benchLiveSession } = await importBundled('bench/liveSession.ts');
+  const server = await startServer();
+  await benchLiveSession(server.url, 600);
+  await benchLibrary(server.url);
+  await server.stop();
+  process.exit(0);
+}
 const { benchCore } = await import('../bench/core.mjs');
 await benchCore();
 const { benchSubwoofers } = await importBundled('bench/subwoofers.ts');
@@ -31,6 +40,9 @@ await benchPlan();
 const { benchFirstSweep } = await importBundled('bench/firstSweep.ts');
 const server = await startServer();
 await benchFirstSweep(server.url);
+const { benchLibrary, benchLiveSession } = await importBundled('bench/liveSession.ts');
+await benchLiveSession(server.url, 60);
+await benchLibrary(server.url);
 await server.stop();
 const { benchPages } = await import('../bench/pages.mjs');
 await benchPages();

@@ -186,7 +186,7 @@ export class User {
 
   /** Chooses in a list by what is written there. */
   async choose(label: string, option: string): Promise<void> {
-    await this.click(`//select[@aria-label=${quote(label)}]/option[normalize-space(.)=${quote(option)}]`);
+    await this.click(`//select[@aria-label=${quote(label)}]//option[normalize-space(.)=${quote(option)}]`);
   }
 
   /** Chooses in a list that unfolds, by what is written there. */

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { ChartScaffold } from './ChartScaffold';
-import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, zoomed, type PlotView } from './chartMath';
+import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, yOf, zoomed, type PlotView } from './chartMath';
 import { drawLive, type LiveCurve } from './drawLive';
 import { useLookColours } from './lookColours';
 import { PlotHandles } from './PlotHandles';
@@ -42,8 +42,32 @@ export interface LivePlotProps {
   onCursor: (index: number | null) => void;
   /** what a hand may move on it */
   handles?: Omit<React.ComponentProps<typeof PlotHandles>, 'view'>;
+  /** a band that is marked on all plots of a stack, Hz */
+  marked?: { from: number; to: number } | null;
+  /** what heights mean, written at the right end of the plot */
+  meanings?: readonly { at: number; text: string }[];
   /** drawn over the right end of its top line */
   tools?: ReactNode;
+}
+
+function MarkedBand({ view, from, to }: { view: PlotView; from: number; to: number }) {
+  const end = (hz: number) => Math.min(view.x + view.width, Math.max(view.x, xOf(view, hz)));
+  return (
+    <div
+      aria-hidden="true"
+      style={{
+        position: 'absolute',
+        left: end(from),
+        width: Math.max(0, end(to) - end(from)),
+        top: view.y,
+        height: view.height,
+        background: 'var(--stone)',
+        opacity: 0.45,
+        borderInline: '1px solid var(--soft)',
+        pointerEvents: 'none',
+      }}
+    />
+  );
 }
 
 /** Curves that move while they are measured: the canvas follows a stream, and nothing else is drawn with it. */
@@ -124,7 +148,7 @@ export function LivePlot(props: LivePlotProps) {
     const from = cursor ?? nearestIndex(frequency, 1000);
     onCursor(Math.max(0, Math.min(frequency.length - 1, from + step * (event.shiftKey ? 12 : 1))));
   };
-  const at = cursor === null ? null : frequency[cursor]!;
+  const pointed = cursor === null ? null : frequency[cursor]!;
   return (
     <div
       ref={box}
@@ -165,6 +189,7 @@ export function LivePlot(props: LivePlotProps) {
             {...(props.ticks ? { ticks: props.ticks } : {})}
             onArea={setArea}
           />
+          {view && props.marked ? <MarkedBand view={view} {...props.marked} /> : null}
           <canvas
             ref={canvas}
             aria-hidden="true"
@@ -176,6 +201,27 @@ export function LivePlot(props: LivePlotProps) {
               pointerEvents: 'none',
             }}
           />
+          {view && props.meanings ? (
+            <svg
+              width={size.width}
+              height={size.height}
+              style={{ position: 'absolute', inset: 0, pointerEvents: 'none' }}
+              aria-hidden="true"
+            >
+              {props.meanings.map(({ at, text }) => (
+                <text
+                  key={at}
+                  x={view.x + view.width - 6}
+                  y={yOf(view, at) - 3}
+                  textAnchor="end"
+                  fontSize={11}
+                  fill="var(--soft)"
+                >
+                  {text}
+                </text>
+              ))}
+            </svg>
+          ) : null}
           {view && boxed ? (
             <div
               aria-hidden="true"
@@ -192,7 +238,7 @@ export function LivePlot(props: LivePlotProps) {
             />
           ) : null}
           {view && props.handles ? <PlotHandles view={view} {...props.handles} /> : null}
-          {view && at !== null ? (
+          {view && pointed !== null ? (
             <svg
               width={size.width}
               height={size.height}
@@ -200,20 +246,20 @@ export function LivePlot(props: LivePlotProps) {
               aria-hidden="true"
             >
               <line
-                x1={xOf(view, at)}
-                x2={xOf(view, at)}
+                x1={xOf(view, pointed)}
+                x2={xOf(view, pointed)}
                 y1={view.y}
                 y2={view.y + view.height}
                 stroke="var(--soft)"
                 strokeDasharray="3 3"
               />
               <text
-                x={Math.min(xOf(view, at) + 5, view.x + view.width - 60)}
+                x={Math.min(xOf(view, pointed) + 5, view.x + view.width - 60)}
                 y={view.y + 12}
                 fontSize={11.5}
                 fill="var(--ink)"
               >
-                {formatHz(at)}
+                {formatHz(pointed)}
               </text>
             </svg>
           ) : null}

@@ -8,6 +8,8 @@ export interface PlotHandle {
   hz: number;
   /** null for one that moves along the frequencies alone: it stands at 0 dB */
   db: number | null;
+  /** what its value says, and by how much an arrow key changes it, on a plot that is not in dB */
+  value?: { text: string; step: number };
 }
 
 interface Props {
@@ -36,7 +38,7 @@ export function PlotHandles({ view, handles, onMove, onSettle }: Props) {
       aria-valuemin={view.fromHz}
       aria-valuemax={view.toHz}
       aria-valuenow={h.hz}
-      aria-valuetext={`${formatHz(h.hz)}${h.db === null ? '' : `, ${signedDb(h.db)} dB`}`}
+      aria-valuetext={h.value?.text ?? `${formatHz(h.hz)}${h.db === null ? '' : `, ${signedDb(h.db)} dB`}`}
       title={`${h.label}: drag it, or use the arrow keys`}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
@@ -63,7 +65,7 @@ export function PlotHandles({ view, handles, onMove, onSettle }: Props) {
         e.stopPropagation();
         onMove(h.id, {
           hz: within(h.hz * 2 ** ((octaves ?? 0) * many * STEP_OCTAVES)),
-          db: h.db === null ? null : h.db + (up ?? 0) * many * STEP_DB,
+          db: h.db === null ? null : h.db + (up ?? 0) * many * (h.value?.step ?? STEP_DB),
         });
         onSettle();
       }}

@@ -10,6 +10,8 @@ export interface LiveCurve {
   /** px */
   width: number;
   dash?: number[];
+  /** the curve is an area up to these values, instead of a line */
+  upTo?: Float64Array;
 }
 
 /** From what share on a curve is drawn how strongly. */
@@ -39,7 +41,12 @@ export function drawLive(
   context.rect(view.x, view.y, view.width, view.height);
   context.clip();
   context.lineJoin = 'round';
-  for (const { colour, values, sure, width, dash = [] } of curves) {
+  for (const curve of curves) {
+    const { colour, values, sure, width, dash = [], upTo } = curve;
+    if (upTo) {
+      fillBetween(context, view, frequency, values, upTo, colourOf(colour));
+      continue;
+    }
     context.strokeStyle = colourOf(colour);
     context.lineWidth = width;
     context.setLineDash(dash);
@@ -65,4 +72,37 @@ export function drawLive(
     });
   }
   context.restore();
+}
+
+const AREA_ALPHA = 0.18;
+
+/** An area between two rows of values, in pieces where both are known. */
+function fillBetween(
+  context: CanvasRenderingContext2D,
+  view: PlotView,
+  frequency: Float64Array,
+  low: Float64Array,
+  high: Float64Array,
+  colour: string,
+): void {
+  context.fillStyle = colour;
+  context.globalAlpha = AREA_ALPHA;
+  let from = 0;
+  const known = (n: number) => Number.isFinite(low[n]!) && Number.isFinite(high[n]!);
+  while (from < frequency.length) {
+    if (!known(from)) {
+      from++;
+      continue;
+    }
+    let to = from;
+    context.beginPath();
+    while (to < frequency.length && known(to)) {
+      context.lineTo(xOf(view, frequency[to]!), yOf(view, high[to]!));
+      to++;
+    }
+    for (let n = to - 1; n >= from; n--) context.lineTo(xOf(view, frequency[n]!), yOf(view, low[n]!));
+    context.closePath();
+    context.fill();
+    from = to;
+  }
 }

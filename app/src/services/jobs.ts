@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import type { AlignJobs } from '../workers/align.worker';
 import type { AnalysisJobs } from '../workers/analysis.worker';
 import type { CoverageJobs } from '../workers/coverage.worker';
 import type { DesignJobs } from '../workers/design.worker';
@@ -13,6 +14,7 @@ export type { LevelMapAsked, ShownModel, TraceSeen, TriedModel } from '../worker
 export type { AskedModel } from '../workers/loudspeakerModels';
 
 interface Lanes {
+  align: AlignJobs;
   analysis: AnalysisJobs;
   coverage: CoverageJobs;
   design: DesignJobs;
@@ -24,6 +26,7 @@ interface Lanes {
 }
 
 const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
+  align: lane(() => new Worker(new URL('../workers/align.worker.ts', import.meta.url), { type: 'module' })),
   analysis: lane(
     () => new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), { type: 'module' }),
   ),

@@ -11,7 +11,14 @@ import { memoryWords } from '../words/memoryName';
 import { projectNow } from '../store';
 import { changeProject } from './changeProject';
 import { liveFrames, liveSession } from './liveSession';
-import { calibrationOf, deviceGenerator, measurementsOf, microphoneOn, standOf } from './liveSettings';
+import {
+  calibrationOf,
+  deviceGenerator,
+  livePairs,
+  measurementsOf,
+  microphoneOn,
+  standOf,
+} from './liveSettings';
 import { memoryStamp } from './measuring';
 import { notify } from './notify';
 import { newTrace } from './newTrace';
@@ -71,9 +78,10 @@ export function originOf(
     gainDb: measurement.gainDb,
     inverted: measurement.inverted,
     blockLength: live.blockLength,
-    averaging: live.averaging,
+    averaging: about.isAverage ? live.averaging : (measurement.averaging ?? live.averaging),
     levels: live.levels,
     average: about.isAverage ? live.average : 'none',
+    floor: null,
     blocks,
     microphoneId: microphone?.id ?? null,
     calibration: calibrationOf(project, measurement)?.name ?? null,
@@ -99,8 +107,18 @@ export function keptName(project: Project, name: string, { generator, memory, de
   return freeName(`${name}${played}${chain}`.slice(0, 180), taken);
 }
 
+/** The curve that `keepLive` would keep; null while there is none. */
+export function curveToKeep(project: Project, id: string, average: string | null, frame: LiveFrame | null) {
+  const pair = livePairs(project).find((p) => p.id === id);
+  const joined = frame?.pairs.find((p) => p.id === id);
+  const measured = frame?.measured.find((m) => m.id === (pair?.earId ?? id));
+  const curve = pair ? joined?.curve : average === null ? measured?.curve : frame?.average;
+  return curve && measured ? { curve, measured, pair, joined } : null;
+}
+
 /**
- * Keeps a measurement as it stands, or the average of all.
+ * Keeps a measurement as it stands, the average of all, or the one curve of a floor-and-ear pair.
+ * @param id of a measurement; of a pair, which is kept under the measurement at the ear
  * @returns the trace; null where there is nothing to keep, or it could not be stored, which is told
  */
 export async function keepLive(
@@ -109,23 +127,34 @@ export async function keepLive(
   frame: LiveFrame | null = liveFrames.getState().frame,
 ): Promise<KeptTrace | null> {
   const project = projectNow();
-  const measured = frame?.measured.find((m) => m.id === id);
-  const curve = average === null ? measured?.curve : frame?.average;
-  if (!curve || !measured) {
+  const found = curveToKeep(project, id, average, frame);
+  if (!found) {
     notify('There is no curve to keep yet: start the session, and play something.');
     return null;
   }
+  const { curve, measured, pair, joined } = found;
   const { isPlaying, rate, subject } = liveSession.getState();
   const isDevice = subject === 'device';
   // what stands on the bench does not go through the processor
   const memory = isDevice ? null : await memoryStamp().catch(() => null);
   const generator = isDevice ? deviceGenerator(project) : project.live.generator;
-  const about = { memory, generator: isPlaying ? generator : null, isAverage: average !== null };
-  const origin = originOf(project, id, measured, about)!;
+  const about = { memory, generator: isPlaying ? generator : null, isAverage: average !== null && !pair };
+  const origin: LiveOrigin = {
+    ...originOf(project, measured.id, measured, about)!,
+    floor:
+      pair && joined
+        ? {
+            input: project.live.measurements.find((m) => m.id === pair.floorId)!.input,
+            crossoverHz: pair.crossoverHz,
+            levelDb: joined.levelDb,
+            delayS: joined.delayS,
+          }
+        : null,
+  };
   const array = packCurve(crypto.randomUUID(), curve, rate);
   const trace = newTrace({
     kind: 'transfer function',
-    name: keptName(project, average ?? origin.measurement, origin),
+    name: keptName(project, pair?.name ?? average ?? origin.measurement, origin),
     arrayId: array.id,
     origin,
   });

@@ -1,36 +1,23 @@
 import { plainView, type KeptTrace, type Project } from '@pebble-hall/core/project';
-import { LIBRARY_GRID, type Formula, type LibraryCurve } from '@pebble-hall/core/traces';
+import type { Formula, LibraryCurve } from '@pebble-hall/core/traces';
 import { expect, it } from 'vitest';
+import { flatCurve, traceOfFile } from './curvesForTest';
 import { leavesOf, seenTrace } from './libraryCurves';
+import { isReference, references } from './references';
 
-const flat = (re: number, change: Partial<LibraryCurve> = {}): LibraryCurve => ({
-  frequency: LIBRARY_GRID,
-  re: LIBRARY_GRID.map(() => re),
-  im: LIBRARY_GRID.map(() => 0),
-  coherence: LIBRARY_GRID.map(() => NaN),
-  hasPhase: true,
-  ...change,
-});
-const file = (id: string, hasPhase = true): KeptTrace => ({
-  id,
-  kind: 'transfer function',
-  name: id,
-  keptAt: 0,
-  note: '',
-  folder: '',
-  tags: [],
-  arrayId: `array-${id}`,
-  origin: { by: 'file', fileName: '', columns: [], hasPhase, notes: [] },
-  view: plainView(),
-});
+const file = (id: string, hasPhase = true) =>
+  traceOfFile(id, { origin: { by: 'file', fileName: '', columns: [], hasPhase, notes: [] } });
 const computed = (id: string, formula: Formula): KeptTrace => ({
   ...file(id),
   arrayId: null,
   origin: { by: 'computed', formula },
 });
 const shelf = (kept: KeptTrace[]) =>
-  ({ kept, sweeps: [], calibrations: {} }) as unknown as Pick<Project, 'kept' | 'sweeps' | 'calibrations'>;
-const curves: Record<string, LibraryCurve> = { a: flat(1), b: flat(2) };
+  ({ kept, sweeps: [], calibrations: {}, place: { models: [] } }) as unknown as Pick<
+    Project,
+    'kept' | 'sweeps' | 'calibrations' | 'place'
+  >;
+const curves: Record<string, LibraryCurve> = { a: flatCurve(1), b: flatCurve(2) };
 const curveOf = (id: string) => curves[id] ?? null;
 const sum = computed('s', { op: 'sum', of: ['a', 'b'] });
 
@@ -58,7 +45,7 @@ it('is broken in plain words when a source goes, has no phase, or is itself', ()
   expect(seenTrace(shelf([file('a'), sum, third]), 't', curveOf).problem).toMatch(
     /^What it rests on is broken/,
   );
-  const noPhase = (id: string) => (id === 'b' ? flat(2, { hasPhase: false }) : curveOf(id));
+  const noPhase = (id: string) => (id === 'b' ? flatCurve(2, { hasPhase: false }) : curveOf(id));
   expect(seenTrace(shelf([file('a'), file('b', false), sum]), 's', noPhase).problem).toMatch(/no phase/);
   const self = computed('s', { op: 'inverse', of: ['s'] });
   expect(seenTrace(shelf([self]), 's', curveOf).problem).toMatch(/rests on itself/);
@@ -70,4 +57,46 @@ it('waits for samples that are still being read', () => {
     curve: null,
     problem: null,
   });
+});
+
+it('what takes long is asked for by all that it depends on, and nothing else', () => {
+  const minimum = computed('m', { op: 'minimum phase', of: ['s'] });
+  const keys: string[] = [];
+  const seenWith = (kept: KeptTrace[], ready: boolean) =>
+    seenTrace(shelf(kept), 'm', curveOf, (key) => {
+      keys.push(key);
+      return ready ? { curve: flatCurve(7), problem: null } : null;
+    });
+  expect(seenWith([file('a'), file('b'), sum, minimum], false)).toEqual({ curve: null, problem: null });
+  // its own gain is put on what was worked out; that of a source is another curve
+  const softer = { ...minimum, view: { ...plainView(), gainDb: -20 } };
+  expect(seenWith([file('a'), file('b'), sum, softer], true).curve!.re[0]).toBeCloseTo(0.7, 9);
+  const louder = { ...file('a'), view: { ...plainView(), gainDb: 6 } };
+  seenWith([louder, file('b'), sum, minimum], true);
+  expect(keys[0]).toBe(keys[1]);
+  expect(keys[2]).not.toBe(keys[0]);
+});
+
+it('through a window and less a microphone file, which may be gone', () => {
+  const view = { ...plainView(), window: { beforeS: 0.001, afterS: 0.01 }, calibrationId: 'mic' };
+  const trace = { ...file('a'), view };
+  const all = { ...shelf([trace]), calibrations: { mic: { frequency: [20, 20_000], levelDb: [20, 20] } } };
+  const worker = () => ({ curve: flatCurve(10), problem: null });
+  expect(seenTrace(all as never, 'a', curveOf, worker).curve!.re[0]).toBeCloseTo(1, 9);
+  expect(seenTrace(shelf([trace]), 'a', curveOf, worker).problem).toMatch(/microphone file .* is gone/);
+  const noPhase = { ...file('a', false), view: { ...view, calibrationId: null } };
+  expect(seenTrace(shelf([noPhase]), 'a', () => flatCurve(1, { hasPhase: false }), worker).problem).toMatch(
+    /Without a phase/,
+  );
+});
+
+it('loudspeakers in the open are there without being stored, and can be computed with', () => {
+  const [first] = references({ models: [] });
+  const over = computed('o', { op: 'ratio', of: ['b', first!.id] });
+  const of = (id: string) => (isReference(id) ? flatCurve(4) : curveOf(id));
+  expect(leavesOf(shelf([file('b'), over]), ['o']).sort()).toEqual(['b', first!.id].sort());
+  expect(seenTrace(shelf([file('b'), over]), 'o', of).curve!.re[0]).toBe(0.5);
+  // a model of one's own that was removed breaks what rests on it
+  const own = computed('o', { op: 'ratio', of: ['b', 'reference-own-m1'] });
+  expect(seenTrace(shelf([file('b'), own]), 'o', of).problem).toMatch(/is gone/);
 });

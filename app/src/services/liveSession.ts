@@ -50,7 +50,7 @@ export const liveFrames = createStore<{ frame: LiveFrame | null }>(() => ({ fram
 /** So many inputs of a large interface are streamed. */
 const MOST_INPUTS = 16;
 /** From one frame to the next while somebody looks, and while nobody does, ms. */
-const LOOK_MS = 40;
+const LOOK_MS = 33;
 const GLANCE_MS = 500;
 
 let session: RigSession | null = null;

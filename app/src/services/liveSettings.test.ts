@@ -6,6 +6,7 @@ import {
   deviceGenerator,
   calibrationOf,
   deskSettings,
+  livePairs,
   signalOf,
   standOf,
   withMeasurement,
@@ -85,6 +86,14 @@ it('a file is played once one was chosen', () => {
   expect(signalOf(project.live.generator, null)).toMatchObject({ kind: 'pink' });
 });
 
+it('an average asked of two measurements waits for the second where one was removed', () => {
+  const live = { ...project.live, average: 'power' as const };
+  const one = { ...live, measurements: live.measurements.slice(0, 1) };
+  expect(deskSettings({ ...project, live: one }, 48_000, false).average).toBe('none');
+  const two = { ...live, measurements: [...one.measurements, { ...one.measurements[0]!, id: 'second' }] };
+  expect(deskSettings({ ...project, live: two }, 48_000, false).average).toBe('power');
+});
+
 it('a device on the bench is two channels against the loopback, with one delay and no file', () => {
   const live = {
     ...project.live,
@@ -107,4 +116,39 @@ it('where the loopback itself comes back from the device, the generator is the r
   const live = { ...project.live, electronics: { ...project.live.electronics, inputs: [loopbackInput!] } };
   const [only] = deskSettings({ ...project, live }, 48_000, false, 'device').measurements;
   expect(only!.reference).toBe('generator');
+});
+
+it('a microphone on the floor lies below that of its ear, and both make one curve where both are measured', () => {
+  const floor = { ...microphone!, id: 'floor', input: 4 };
+  const rig = {
+    ...project.rig,
+    microphones: [...project.rig.microphones, floor],
+    pairs: [{ earId: microphone!.id, floorId: 'floor', crossoverHz: 250 }],
+  };
+  const put = { x: 1, y: 2, z: 1.2 };
+  const stands = { [microphone!.id]: put };
+  const paired = { ...project, rig, live: { ...project.live, stands } };
+  expect(standOf(paired, 'floor')).toEqual({ x: 1, y: 2, z: 0.01 });
+  expect(livePairs(paired)).toEqual([]);
+  const measured = (reference: number) => ({
+    ...paired,
+    live: {
+      ...paired.live,
+      measurements: [first!, { ...first!, id: 'below', input: 4, reference }],
+    },
+  });
+  const both = measured(first!.reference as number);
+  expect(livePairs(both)).toEqual([
+    {
+      id: `pair-${first!.id}`,
+      name: 'Microphone, floor and ear',
+      earId: first!.id,
+      floorId: 'below',
+      crossoverHz: 250,
+    },
+  ]);
+  expect(deskSettings(both, 48_000, false).pairs).toHaveLength(1);
+  expect(deskSettings(both, 48_000, false, 'device').pairs).toEqual([]);
+  // against another reference they have no time in common
+  expect(livePairs(measured(7))).toEqual([]);
 });

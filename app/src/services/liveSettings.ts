@@ -1,6 +1,7 @@
 import {
   liveGrid,
   type GeneratorSignal,
+  type LivePair,
   type LiveSettings,
   type SpectrumSettings,
 } from '@pebble-hall/core/live';
@@ -14,6 +15,7 @@ import type {
 } from '@pebble-hall/core/project';
 import type { Point } from '@pebble-hall/core/geometry';
 import { interpolateLog } from '@pebble-hall/core/signal';
+import { onFloor } from './measuring';
 import { microphoneOf } from './theRig';
 
 /** The microphone on an input; undefined for a line input. */
@@ -34,11 +36,14 @@ export function calibrationOf(
   return (id && project.calibrations[id]) || null;
 }
 
-/** Where a microphone stands in a session: where it was put, or at the spot of its number. */
+/** Where a microphone stands in a session: where it was put, or at the spot of its number; one on the floor below that of its ear. */
 export function standOf(
   { live, place, rig }: Pick<Project, 'live' | 'place' | 'rig'>,
   microphoneId: string,
 ): Point {
+  const above = rig.pairs.find((p) => p.floorId === microphoneId)?.earId;
+  if (above !== undefined && above !== microphoneId)
+    return onFloor(standOf({ live, place, rig: { ...rig, pairs: [] } }, above));
   const measuring = microphoneOf({ rig });
   const others = rig.microphones.filter((m) => m.id !== measuring.id);
   const number = microphoneId === measuring.id ? 0 : others.findIndex((m) => m.id === microphoneId) + 1;
@@ -84,6 +89,36 @@ export const deviceGenerator = ({ live }: Pick<Project, 'live'>): GeneratorChoic
   alternateS: null,
 });
 
+/** A floor-and-ear pair whose two microphones are both measured, against the same reference. */
+export interface MeasuredPair extends LivePair {
+  name: string;
+}
+
+/** The pairs that the rig knows, as far as they are measured in a session: each makes one curve. */
+export const livePairs = ({ live, rig }: Pick<Project, 'live' | 'rig'>): MeasuredPair[] =>
+  rig.pairs.flatMap(({ earId, floorId, crossoverHz }) => {
+    const measured = (microphoneId: string) => {
+      const input = rig.microphones.find((m) => m.id === microphoneId)?.input;
+      return live.measurements.find((m) => m.input === input);
+    };
+    const [ear, floor] = [measured(earId), measured(floorId)];
+    return ear && floor && ear.reference === floor.reference
+      ? [
+          {
+            id: `pair-${ear.id}`,
+            name: `${ear.name}, floor and ear`,
+            earId: ear.id,
+            floorId: floor.id,
+            crossoverHz,
+          },
+        ]
+      : [];
+  });
+
+/** How the measurements of a session are averaged; one by itself is not. */
+export const averagedOf = ({ average, measurements }: Pick<LiveRecord, 'average' | 'measurements'>) =>
+  measurements.length < 2 ? 'none' : average;
+
 /** What the desk is told of a project's session. @param withSpectra whether somebody looks at spectra */
 export function deskSettings(
   project: Project,
@@ -93,7 +128,7 @@ export function deskSettings(
 ): LiveSettings {
   const { blockLength, averaging, levels } = project.live;
   const measurements = measurementsOf(project, subject);
-  const average = subject === 'device' ? 'none' : project.live.average;
+  const average = subject === 'device' ? 'none' : averagedOf(project.live);
   const grid = liveGrid(rate);
   return {
     measurements: measurements.map(({ calibration: _, ...measurement }, i) => {
@@ -108,6 +143,7 @@ export function deskSettings(
     averaging,
     levels,
     average,
+    pairs: subject === 'device' ? [] : livePairs(project).map(({ name: _, ...pair }) => pair),
     soundInput: microphoneOf(project).input,
     spectrum: withSpectra ? spectrumSettings(project.live) : null,
   };

@@ -165,7 +165,8 @@ export interface MeasuredSweep {
 
 /** The capsule of a microphone that lies on the floor, this far above it. */
 export const CAPSULE_M = 0.01;
-const onFloor = ({ x, y }: Point): Point => ({ x, y, z: CAPSULE_M });
+/** Where the capsule of a microphone is that lies on the floor below. */
+export const onFloor = ({ x, y }: Point): Point => ({ x, y, z: CAPSULE_M });
 
 /** Where the capsule is at a spot. */
 export const capsuleAt = ({ position, surface }: Spot): Point =>

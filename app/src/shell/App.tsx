@@ -26,6 +26,7 @@ const ROOMS: Record<Path, Room> = {
   '/mic-walk': { title: 'Mic walk', load: () => import('../workbenches/mic-walk/WalkWorkbench') },
   '/live': { title: 'Live', load: () => import('../workbenches/live/LiveWorkbench') },
   '/traces': { title: 'Traces', load: () => import('../workbenches/traces/TracesWorkbench') },
+  '/align': { title: 'Align', load: () => import('../workbenches/align/AlignWorkbench') },
   '/correct': { title: 'Correct', load: () => import('../workbenches/correct/CorrectWorkbench') },
   '/listen': { title: 'Listen', load: () => import('../workbenches/listen/ListenWorkbench') },
   '/hand-over': { title: 'Hand over', load: () => import('../workbenches/hand-over/HandOverWorkbench') },

@@ -94,7 +94,7 @@ export function FrameHeader({
       </span>
       <span style={{ flex: 1 }} />
       <JobPills />
-      <LivePill />
+      <LivePill project={project} />
       <ChainPill
         processor={project.processor}
         listening={project.chains.find((c) => c.id === project.chainId)?.name ?? null}
@@ -126,7 +126,7 @@ export function FrameHeader({
       </ActionIcon.Group>
       <Menu position="bottom-end" width={270}>
         <Menu.Target>
-          <Button variant="default" size="compact-md">
+          <Button variant="default" size="compact-md" style={{ flexShrink: 0 }}>
             Project
           </Button>
         </Menu.Target>

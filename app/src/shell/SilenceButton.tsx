@@ -19,6 +19,7 @@ export function SilenceButton() {
       color="buoy.7"
       radius="xl"
       size="compact-md"
+      style={{ flexShrink: 0 }}
       disabled={!what}
       onClick={silence}
       title={what ? `Stop: ${what} (Escape)` : 'Nothing sounds'}

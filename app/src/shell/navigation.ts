@@ -1,6 +1,15 @@
 /** Addresses of the workbenches; everything else is a page of its own. */
 export type Path =
-  '/' | '/plan' | '/rig' | '/mic-walk' | '/live' | '/traces' | '/correct' | '/listen' | '/hand-over';
+  | '/'
+  | '/plan'
+  | '/rig'
+  | '/mic-walk'
+  | '/live'
+  | '/traces'
+  | '/align'
+  | '/correct'
+  | '/listen'
+  | '/hand-over';
 
 const STEPPED = 'pebble-hall.stepped';
 

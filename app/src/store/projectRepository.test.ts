@@ -164,6 +164,18 @@ it('opens a kept sample of version 10: a live session stands ready, nothing is k
   expect(project.kept).toEqual([]);
 });
 
+it('opens a kept sample of version 11: traces are seen as they were, without a window or another file', async () => {
+  const bytes = readFileSync(new URL('samples/version-11.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.kept[0]).toMatchObject({
+    name: 'A shelf',
+    view: { gainDb: -2, line: 'dashed', window: null, calibrationId: null },
+  });
+  expect(project.libraryViews).toEqual([]);
+  expect(project.alignSteps).toEqual([]);
+});
+
 it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {
   const sample = new Uint8Array(readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url)));
   const opened = await repository.importFile(sample);

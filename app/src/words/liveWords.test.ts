@@ -32,6 +32,7 @@ const frame = (measured: MeasuredNow[], lostSamples = 0): LiveFrame => ({
   measured,
   spectra: [],
   octaves: null,
+  pairs: [],
   average: null,
 });
 const say = (measured: MeasuredNow[], names: string[], lost = 0) =>

@@ -14,6 +14,7 @@ const origin: LiveOrigin = {
   averaging: { kind: 'exponential', seconds: 2 },
   levels: 'complex',
   average: 'none',
+  floor: null,
   blocks: 11.46,
   microphoneId: 'm',
   calibration: 'Siskin M1 4417',
@@ -61,4 +62,12 @@ it('tells of a spectrum whether it is sound pressure, of a file what cannot be k
   expect(lines[3]).toBe('The generator was silent');
   const file = { by: 'file', fileName: 'hall.txt', columns: [], hasPhase: false, notes: [] } as const;
   expect(originLines(project, trace({ origin: { ...file, columns: [], notes: [] } }))[1]).toMatch(/no phase/);
+});
+
+it('of a pair it says what the floor tells, and how it was fitted; of blocks how they counted', () => {
+  const floor = { input: 4, crossoverHz: 300, levelDb: -3.2, delayS: -0.0012 };
+  const lines = originLines(project, trace({ origin: { ...origin, levels: 'coherence', floor } }));
+  expect(lines.join('\n')).toMatch(
+    /blocks by coherence.*below 300 Hz by the floor's input 4, raised by \u22123.2 dB and \u22121.20 ms later/,
+  );
 });

@@ -56,6 +56,7 @@ function transferLine({
   gainDb,
   inverted,
   average,
+  floor,
 }: LiveOrigin): string {
   const over =
     averaging.kind === 'exponential'
@@ -66,7 +67,12 @@ function transferLine({
   return [
     blockLength === 'merged' ? 'Merged blocks' : `Blocks of ${blockLength / 1024} k`,
     `${over}, as much as ${blocks.toFixed(1)} blocks`,
-    ...(levels === 'power' ? ['levels by power'] : []),
+    ...(levels === 'power' ? ['levels by power'] : levels === 'coherence' ? ['blocks by coherence'] : []),
+    ...(floor
+      ? [
+          `below ${Math.round(floor.crossoverHz)} Hz by the floor's input ${floor.input}, raised by ${db(floor.levelDb)} and ${(1000 * floor.delayS).toFixed(2).replace('-', '\u2212')} ms later`,
+        ]
+      : []),
     ...(average === 'none' ? [] : [`average of all, ${average}`]),
     `${(1000 * delayS).toFixed(3)} ms taken off`,
     ...(gainDb === 0 ? [] : [db(gainDb)]),

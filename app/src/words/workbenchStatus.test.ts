@@ -5,6 +5,8 @@ import {
   marginNow,
   verdictKey,
   withCorrection,
+  newStep,
+  plainSetting,
   type Project,
   type Sweep,
 } from '@pebble-hall/core/project';
@@ -23,7 +25,24 @@ describe('stones', () => {
   it('are empty before anything is done', () => {
     const [plan, ...others] = stonesOf(project);
     expect(plan).toMatchObject({ name: 'Plan', state: 'done', evidence: '7 channels' });
-    expect(others.map((s) => s.state)).toEqual(Array(7).fill('empty'));
+    expect(others.map((s) => s.state)).toEqual(Array(8).fill('empty'));
+  });
+
+  it('of Align: how many of its steps are ticked off', () => {
+    const source = (id: string) => ({
+      ...plainSetting(),
+      id,
+      name: id,
+      of: { kind: 'channel' as const, loudspeakerId: id },
+    });
+    const step = newStep('s', 'S', [source('a'), source('b')]);
+    const at = (alignSteps: Project['alignSteps']) =>
+      stonesOf({ ...project, alignSteps }).find((s) => s.name === 'Align');
+    expect(at([step, { ...step, id: 't', isDone: true }])).toMatchObject({
+      state: 'begun',
+      evidence: '1 of 2 steps',
+    });
+    expect(at([{ ...step, isDone: true }])).toMatchObject({ state: 'done', evidence: '1 of 1 step' });
   });
 
   it('of Live: as many as were kept of it, while Traces counts everything', () => {

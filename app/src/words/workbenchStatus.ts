@@ -37,6 +37,7 @@ export function stonesOf(project: Project): Stone[] {
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
     { name: 'Live', path: '/live', ...liveState(project) },
     { name: 'Traces', path: '/traces', ...tracesState(project) },
+    { name: 'Align', path: '/align', ...alignState(project) },
     { name: 'Correct', path: '/correct', ...correctState(project) },
     { name: 'Listen', path: '/listen', ...listenState(project) },
     { name: 'Hand over', path: '/hand-over', ...handOverState(project) },
@@ -96,6 +97,13 @@ function tracesState(project: Project): Evidence {
   const count = project.sweeps.length + project.kept.length;
   if (count === 0) return { state: 'empty', evidence: NOT_STARTED };
   return { state: 'begun', evidence: count === 1 ? '1 trace' : `${count} traces` };
+}
+
+function alignState({ alignSteps }: Project): Evidence {
+  const done = alignSteps.filter((s) => s.isDone).length;
+  if (alignSteps.length === 0) return { state: 'empty', evidence: NOT_STARTED };
+  const evidence = `${done} of ${alignSteps.length === 1 ? '1 step' : `${alignSteps.length} steps`}`;
+  return { state: done === alignSteps.length ? 'done' : 'begun', evidence };
 }
 
 function correctState(project: Project): Evidence {

@@ -15,6 +15,8 @@ import {
 } from '@pebble-hall/core/loudspeakers';
 import type { Point } from '@pebble-hall/core/geometry';
 import type { TraceRef } from '@pebble-hall/core/jobs';
+import { axisTrace } from '@pebble-hall/core/directivity';
+import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { pathTrace, signalPath } from '@pebble-hall/core/path';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
@@ -70,6 +72,19 @@ const jobs = {
   },
   response: async ({ channels, point, frequency, ...request }: ResponseAsked) =>
     responseAtPoint({ ...request, channels: await resolved(channels) }, point, frequency),
+  /** a loudspeaker on its axis in the open, against its band, as a curve of the library */
+  inTheOpen: async (model: AskedModel): Promise<LibraryCurve> => {
+    const { re, im } = axisTrace((await radiatingOfAsked(model)).axis, LIBRARY_GRID);
+    // beyond what a model tells it is silent, and not known
+    const known = re.map((v, n) => (v === 0 && im[n] === 0 ? NaN : 1));
+    return {
+      frequency: LIBRARY_GRID,
+      re: re.map((v, n) => v * known[n]!),
+      im: im.map((v, n) => v * known[n]!),
+      coherence: LIBRARY_GRID.map(() => NaN),
+      hasPhase: true,
+    };
+  },
   filter: ({ fir, rate, frequency }: { fir: Float32Array; rate: number; frequency: Float64Array }) => {
     const { re, im } = pathTrace(signalPath(rate, { fir }), frequency);
     return { re, im };

@@ -26,7 +26,7 @@ export interface JobServer {
 }
 
 /** Hands a result over instead of copying it; `of` lists the arrays in it. */
-export const handOver = <T>(value: T, of: (Float32Array | Float64Array)[]): T =>
+export const handOver = <T>(value: T, of: (Float32Array | Float64Array | Uint8Array)[]): T =>
   transfer(value as object, [...new Set(of.map((array) => array.buffer as ArrayBuffer))]) as T;
 
 /** A worker's side of jobs: one job at a time is not cut short by another that is cancelled. */

@@ -1,6 +1,6 @@
 import type { SpeechAndNoise } from '@pebble-hall/core/acoustics';
 import { ViewDesk, type TraceRef, type ViewedRef } from '@pebble-hall/core/jobs';
-import { curveOfImpulse } from '@pebble-hall/core/traces';
+import { curveOfImpulse, workOut, type LongWork } from '@pebble-hall/core/traces';
 import type { DecayMapRequest } from '@pebble-hall/core/views';
 import { handOver, serveJobs } from './serveJobs';
 import { storedImpulse } from './storedArrays';
@@ -17,6 +17,7 @@ const jobs = {
     const curve = curveOfImpulse(await storedImpulse(i.arrayId), i.calibration);
     return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
   },
+  libraryWork: (work: LongWork) => workOut(work),
   delays: (ref: TraceRef) => desk.delays(ref),
   time: async (i: { ref: TraceRef; fromMs: number; toMs: number }) => {
     const curves = await desk.time(i.ref, i);

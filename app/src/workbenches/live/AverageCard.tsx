@@ -1,23 +1,19 @@
-import { NativeSelect, Switch } from '@mantine/core';
-import { BLOCK_LENGTHS, type Averaged, type Averaging } from '@pebble-hall/core/live';
+import { memo } from 'react';
+import { NativeSelect } from '@mantine/core';
+import { BLOCK_LENGTHS, type Averaged, type Averaging, type BlockWeighting } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
-import { NumberField } from '../../parts/NumberField';
+import { averagedOf } from '../../services/liveSettings';
+import { AveragingFields } from './AveragingFields';
 import { changeLive } from './changeLive';
 
-const KINDS = [
-  { value: 'exponential', label: 'the last' },
-  { value: 'fixed', label: 'the first' },
-  { value: 'for ever', label: 'all since restarted' },
+const WEIGHTINGS: { value: BlockWeighting; label: string }[] = [
+  { value: 'complex', label: 'all alike' },
+  { value: 'power', label: 'by power: a microphone that moves' },
+  { value: 'coherence', label: 'by coherence: people and noise about' },
 ];
-const START: Record<Averaging['kind'], Averaging> = {
-  exponential: { kind: 'exponential', seconds: 2 },
-  fixed: { kind: 'fixed', blocks: 32 },
-  'for ever': { kind: 'for ever' },
-};
-
 /** How long blocks are, and how they are averaged, over time and over measurements. */
-export function AverageCard({ project }: { project: Project }) {
-  const { averaging, blockLength, levels, average, measurements } = project.live;
+export const AverageCard = memo(function AverageCard({ project }: { project: Project }) {
+  const { averaging, blockLength, levels, measurements } = project.live;
   const setAveraging = (next: Averaging) =>
     void changeLive('averaging', (live) => ({ ...live, averaging: next }));
   return (
@@ -47,49 +43,20 @@ export function AverageCard({ project }: { project: Project }) {
       </div>
       <div className="row">
         <span style={{ width: 62 }}>Over</span>
-        <NativeSelect
-          size="xs"
-          aria-label="Averaged over"
-          data={KINDS}
-          value={averaging.kind}
-          onChange={(e) => setAveraging(START[e.currentTarget.value as Averaging['kind']])}
-          style={{ flex: 1 }}
-        />
-        {averaging.kind === 'exponential' ? (
-          <NumberField
-            label="Averaging time"
-            value={averaging.seconds}
-            unit="s"
-            min={0.1}
-            max={120}
-            step={0.5}
-            width={72}
-            onChange={(seconds) => setAveraging({ kind: 'exponential', seconds })}
-          />
-        ) : null}
-        {averaging.kind === 'fixed' ? (
-          <NumberField
-            label="Number of blocks"
-            value={averaging.blocks}
-            unit="blocks"
-            digits={0}
-            min={1}
-            max={10_000}
-            step={1}
-            width={92}
-            onChange={(blocks) => setAveraging({ kind: 'fixed', blocks: Math.round(blocks) })}
-          />
-        ) : null}
+        <AveragingFields of="" averaging={averaging} onChange={(next) => next && setAveraging(next)} />
       </div>
       <div className="row">
-        <Switch
+        <span style={{ width: 62 }}>Counting</span>
+        <NativeSelect
           size="xs"
-          label="by power, for a microphone that moves"
-          checked={levels === 'power'}
+          aria-label="How blocks count"
+          data={WEIGHTINGS}
+          value={levels}
           onChange={(e) => {
-            const next = e.currentTarget.checked ? 'power' : 'complex';
-            void changeLive('levels by power', (live) => ({ ...live, levels: next }));
+            const next = e.currentTarget.value as BlockWeighting;
+            void changeLive('how blocks count', (live) => ({ ...live, levels: next }));
           }}
+          style={{ flex: 1, minWidth: 0 }}
         />
       </div>
       <div className="row">
@@ -105,7 +72,7 @@ export function AverageCard({ project }: { project: Project }) {
             { value: 'complex', label: 'complex' },
             { value: 'coherence', label: 'by coherence' },
           ]}
-          value={average}
+          value={averagedOf(project.live)}
           onChange={(e) => {
             const next = e.currentTarget.value as Averaged;
             void changeLive('average of all', (live) => ({ ...live, average: next }));
@@ -114,4 +81,4 @@ export function AverageCard({ project }: { project: Project }) {
       </div>
     </section>
   );
-}
+});

@@ -1,7 +1,7 @@
 import { Button, Checkbox, NativeSelect, Switch } from '@mantine/core';
 import type { FoundDelay } from '@pebble-hall/core/live';
 import type { PlannedMeasurement, Project } from '@pebble-hall/core/project';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useStore } from 'zustand';
 import { BandFields } from '../../parts/BandFields';
 import { NumberField } from '../../parts/NumberField';
@@ -12,7 +12,7 @@ import { sentenceOf } from '../../store';
 import { changeLive } from './changeLive';
 import { delayScale } from './delayUnits';
 import type { LiveView } from './liveView';
-import { useLiveFrame } from './useLiveFrame';
+import { useLiveFrame } from '../../services/useLiveFrame';
 
 interface Props {
   project: Project;
@@ -25,7 +25,7 @@ interface Props {
 const BASS = { from: 30, to: 120 };
 
 /** When the chosen measurement is heard after its reference: found, set, nudged, followed. */
-export function DelayCard({ project, measurement, view, onView }: Props) {
+export const DelayCard = memo(function DelayCard({ project, measurement, view, onView }: Props) {
   const { rate, status } = useStore(liveSession);
   const frame = useLiveFrame();
   const [found, setFound] = useState<{ id: string; delay: FoundDelay } | null>(null);
@@ -145,4 +145,4 @@ export function DelayCard({ project, measurement, view, onView }: Props) {
       ) : null}
     </section>
   );
-}
+});

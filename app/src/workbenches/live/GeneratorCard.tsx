@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Button, Checkbox, FileButton, NativeSelect, Switch } from '@mantine/core';
 import { BLOCK_LENGTHS } from '@pebble-hall/core/live';
 import type { GeneratorChoice, Project } from '@pebble-hall/core/project';
@@ -6,7 +7,7 @@ import { BandFields } from '../../parts/BandFields';
 import { NumberField } from '../../parts/NumberField';
 import { liveSession, setGeneratorFile, setPlaying } from '../../services/liveSession';
 import { splOffsetDb } from '../../services/theRig';
-import { useLiveFrame } from './useLiveFrame';
+import { useLiveFrame } from '../../services/useLiveFrame';
 import { changeLive } from './changeLive';
 import { readSoundFile } from './readSoundFile';
 
@@ -41,7 +42,7 @@ function signalFor(
 }
 
 /** What is played, how loud, and on which channels. */
-export function GeneratorCard({ project }: { project: Project }) {
+export const GeneratorCard = memo(function GeneratorCard({ project }: { project: Project }) {
   const { generator } = project.live;
   const { signal, levelDbfs, loudspeakerIds, alternateS } = generator;
   const isOn = useStore(liveSession, (s) => s.status === 'on');
@@ -224,7 +225,7 @@ export function GeneratorCard({ project }: { project: Project }) {
       {isPlaying ? <PlayedLevel project={project} levelDbfs={levelDbfs} /> : null}
     </section>
   );
-}
+});
 
 /** Once the level is calibrated: what arrives at the microphone, and what to set for another level there. */
 function PlayedLevel({ project, levelDbfs }: { project: Project; levelDbfs: number }) {

@@ -1,9 +1,10 @@
+import { memo } from 'react';
 import { Button } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { changeProject } from '../../services/changeProject';
 
 /** The traces that were kept last, newest first; their names are typed over in place. */
-export function KeptList({ project, most }: { project: Project; most: number }) {
+export const KeptList = memo(function KeptList({ project, most }: { project: Project; most: number }) {
   const kept = project.kept.slice(-most).reverse();
   if (project.kept.length === 0) return null;
   return (
@@ -41,4 +42,4 @@ export function KeptList({ project, most }: { project: Project; most: number }) 
       ))}
     </section>
   );
-}
+});

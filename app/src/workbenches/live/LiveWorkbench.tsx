@@ -3,8 +3,8 @@ import type { Project } from '@pebble-hall/core/project';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { Note } from '../../parts/Note';
-import { figureOf } from './soundFigures';
-import { keepLive, keepSpectrum } from '../../services/keepTrace';
+import { figureOf } from '../../parts/meters/soundFigures';
+import { curveToKeep, keepLive, keepSpectrum } from '../../services/keepTrace';
 import {
   liveSession,
   pauseLive,
@@ -13,7 +13,7 @@ import {
   startLive,
   stopLive,
 } from '../../services/liveSession';
-import { DEVICE_IDS } from '../../services/liveSettings';
+import { averagedOf, DEVICE_IDS, livePairs } from '../../services/liveSettings';
 import { microphoneOf, rigName, splOffsetDb } from '../../services/theRig';
 import { spectrumSentences } from '../../words/spectrumWords';
 import { liveSentences } from '../../words/liveWords';
@@ -33,10 +33,10 @@ import { readingOf } from './spectrumCurves';
 import { SpectrumView } from './SpectrumView';
 import { TransferView } from './TransferView';
 import { useKeptNoise } from './useKeptNoise';
-import { useKeys } from './useKeys';
+import { useKeys } from '../../parts/useKeys';
 import { useTraits } from './useTraits';
 import { useKeepEvery } from './useKeepEvery';
-import { useLiveFrame } from './useLiveFrame';
+import { useLiveFrame } from '../../services/useLiveFrame';
 
 /** Sentences are read slower than figures, ms. */
 const SAY_MS = 1000;
@@ -48,7 +48,9 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const { status, isPaused, rate } = useStore(liveSession);
   const { live } = project;
   const [chosen, setSelected] = useState(live.measurements[0]!.id);
-  const measurement = live.measurements.find((m) => m.id === chosen) ?? live.measurements[0]!;
+  const pair = livePairs(project).find((p) => p.id === chosen);
+  const measurement =
+    live.measurements.find((m) => m.id === (pair?.earId ?? chosen)) ?? live.measurements[0]!;
   const selected = measurement.id;
   const [view, setView] = useLiveView(project);
   const frame = useLiveFrame();
@@ -59,12 +61,12 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   const [channel, setChannel] = useState(0);
   const isDevice = view.page === 'Electronics';
   useEffect(() => setSubject(isDevice ? 'device' : 'room'), [isDevice]);
-  const keep = () =>
-    isDevice
-      ? keepLive(DEVICE_IDS[channel]!, null)
-      : view.page === 'Spectrum'
-        ? keepSpectrum(selected, false)
-        : keepLive(selected, live.average === 'none' ? null : 'Average');
+  const [keptId, keptAs] = isDevice
+    ? ([DEVICE_IDS[channel]!, null] as const)
+    : ([pair?.id ?? selected, pair || averagedOf(live) === 'none' ? null : 'Average'] as const);
+  const keepsSpectrum = view.page === 'Spectrum';
+  const keep = () => (keepsSpectrum ? keepSpectrum(selected, false) : keepLive(keptId, keptAs));
+  const canKeep = keepsSpectrum ? frame !== null : curveToKeep(project, keptId, keptAs, frame) !== null;
   useKeepEvery(isOn && !isPaused ? view.keepEveryS : null, keep);
   useKeys({
     k: () => void keep(),
@@ -73,7 +75,9 @@ export default function LiveWorkbench({ project }: { project: Project }) {
   });
   useEffect(() => {
     // a measurement that is gone is nothing that could be hidden
-    const known = view.hidden.filter((id) => id === AVERAGE || live.measurements.some((m) => m.id === id));
+    const known = view.hidden.filter(
+      (id) => id === AVERAGE || live.measurements.some((m) => m.id === id || `pair-${m.id}` === id),
+    );
     if (known.length < view.hidden.length) setView({ hidden: known });
   }, [view.hidden, live.measurements, setView]);
   const offset = splOffsetDb(project);
@@ -123,7 +127,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
         )}
         <Button
           size="compact-md"
-          disabled={!frame}
+          disabled={!canKeep}
           onClick={() => void keep()}
           aria-label="Keep"
           title="Keep the trace as it stands"
@@ -206,14 +210,20 @@ export default function LiveWorkbench({ project }: { project: Project }) {
                 splOffsetDb={offset}
               />
             ) : (
-              <TransferView project={project} selected={selected} view={view} onView={setView} held={held} />
+              <TransferView
+                project={project}
+                selected={pair?.id ?? selected}
+                view={view}
+                onView={setView}
+                held={held}
+              />
             )}
             <aside className="notes" aria-label="What is heard">
               <MeasurementList
                 project={project}
                 frame={frame}
                 rate={rate}
-                selected={selected}
+                selected={pair?.id ?? selected}
                 onSelect={setSelected}
                 view={view}
                 onView={setView}
@@ -237,7 +247,12 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             </aside>
           </div>
           {isSpectrum ? (
-            <div className="shore" style={{ gridTemplateColumns: '1.05fr 1fr 1.1fr 1.1fr' }}>
+            <div
+              className="shore"
+              style={{
+                gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1fr) minmax(0, 1.1fr) minmax(0, 1.1fr)',
+              }}
+            >
               <GeneratorCard project={project} />
               <MeasurementCard project={project} measurement={measurement} />
               <SpectrumCards
@@ -249,7 +264,12 @@ export default function LiveWorkbench({ project }: { project: Project }) {
               />
             </div>
           ) : (
-            <div className="shore" style={{ gridTemplateColumns: '1.05fr 1.1fr 1.15fr 1fr' }}>
+            <div
+              className="shore"
+              style={{
+                gridTemplateColumns: 'minmax(0, 1.05fr) minmax(0, 1.1fr) minmax(0, 1.15fr) minmax(0, 1fr)',
+              }}
+            >
               <GeneratorCard project={project} />
               <MeasurementCard project={project} measurement={measurement} />
               <DelayCard project={project} measurement={measurement} view={view} onView={setView} />

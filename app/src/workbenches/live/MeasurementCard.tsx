@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { ActionIcon, NativeSelect, Switch } from '@mantine/core';
 import type { LiveCalibration, PlannedMeasurement, Project } from '@pebble-hall/core/project';
 import { IconTrash } from '@tabler/icons-react';
@@ -5,6 +6,7 @@ import { useStore } from 'zustand';
 import { NumberField } from '../../parts/NumberField';
 import { liveSession } from '../../services/liveSession';
 import { calibrationOf, microphoneOn, withMeasurement } from '../../services/liveSettings';
+import { AveragingFields } from './AveragingFields';
 import { changeLive } from './changeLive';
 
 /** Inputs that can be chosen: those of the session, or as many as any rig has before one was begun. */
@@ -28,7 +30,7 @@ const asCalibration = (text: string): LiveCalibration =>
   text.startsWith('file ') ? { by: 'file', id: text.slice(5) } : { by: text as 'microphone' | 'nothing' };
 
 /** What the chosen measurement measures, against what. */
-export function MeasurementCard({
+export const MeasurementCard = memo(function MeasurementCard({
   project,
   measurement,
 }: {
@@ -36,7 +38,7 @@ export function MeasurementCard({
   measurement: PlannedMeasurement;
 }) {
   const streaming = useStore(liveSession, (s) => s.inputs);
-  const { id, input, reference, gainDb, inverted, calibration } = measurement;
+  const { id, input, reference, gainDb, inverted, calibration, averaging } = measurement;
   const set = (label: string, change: Partial<PlannedMeasurement>) =>
     void changeLive(label, (live) => withMeasurement(live, id, change));
   const inputs = inputsOf(project, streaming);
@@ -85,6 +87,15 @@ export function MeasurementCard({
         />
       </div>
       <div className="row">
+        Averaged over
+        <AveragingFields
+          of={measurement.name}
+          averaging={averaging ?? null}
+          mayFollow
+          onChange={(next) => set('averaging of a measurement', { averaging: next })}
+        />
+      </div>
+      <div className="row">
         Gain
         <NumberField
           label="Gain added"
@@ -121,4 +132,4 @@ export function MeasurementCard({
       </div>
     </section>
   );
-}
+});

@@ -6,8 +6,9 @@ import { traceColour } from '../../charts/traceColours';
 import { withMeasurement } from '../../services/liveSettings';
 import { delayScale } from './delayUnits';
 import { changeLive } from './changeLive';
-import { LevelBar } from './LevelBar';
+import { LevelBar } from '../../parts/meters/LevelBar';
 import type { LiveView } from './liveView';
+import { PairRows } from './PairRows';
 
 interface Props {
   project: Project;
@@ -122,6 +123,14 @@ export function MeasurementList({ project, frame, rate, selected, onSelect, view
           </div>
         );
       })}
+      <PairRows
+        project={project}
+        frame={frame}
+        selected={selected}
+        onSelect={onSelect}
+        view={view}
+        onView={onView}
+      />
     </section>
   );
 }

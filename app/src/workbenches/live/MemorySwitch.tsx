@@ -1,5 +1,5 @@
 import { Button, NativeSelect } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { liveFrames, resetLive } from '../../services/liveSession';
 import { recallMemory } from '../../services/memoryWork';
 import { onProcessorChanged } from '../../services/processorChanged';
@@ -18,7 +18,7 @@ interface Props {
 const SETTLE_MS = 1500;
 
 /** Recalls a memory of the processor while one measures: what was measured through the one before is held beside it. */
-export function MemorySwitch({ isOn, held, onHold, onActive }: Props) {
+export const MemorySwitch = memo(function MemorySwitch({ isOn, held, onHold, onActive }: Props) {
   const [state, setState] = useState<{ active: string; letters: string[] } | null>(null);
   const [isRecalling, setRecalling] = useState(false);
   useEffect(() => {
@@ -75,4 +75,4 @@ export function MemorySwitch({ isOn, held, onHold, onActive }: Props) {
       ) : null}
     </>
   );
-}
+});

@@ -1,13 +1,13 @@
 import { octaveBands } from '@pebble-hall/core/signal';
 import { variantOf, type Project } from '@pebble-hall/core/project';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { formatHz } from '../../charts/chartMath';
 import { LivePlot } from '../../charts/LivePlot';
 import { Spectrogram } from '../../charts/Spectrogram';
 import { liveFrames, watchLive, watchSpectra } from '../../services/liveSession';
 import type { LiveView } from './liveView';
 import { bandEdges, readingOf, spectrumCurves, spectrumRange } from './spectrumCurves';
-import { useLiveFrame } from './useLiveFrame';
+import { useLiveFrame } from '../../services/useLiveFrame';
 
 interface Props {
   project: Project;
@@ -23,7 +23,13 @@ const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
 const NONE = new Float64Array(0);
 
 /** Levels by band above, over time below. */
-export function SpectrumView({ project, selected, view, noiseDb, splOffsetDb }: Props) {
+export const SpectrumView = memo(function SpectrumView({
+  project,
+  selected,
+  view,
+  noiseDb,
+  splOffsetDb,
+}: Props) {
   const { live } = project;
   const [cursor, setCursor] = useState<number | null>(null);
   const [range, setRange] = useState({ lowDb: -100, highDb: -20 });
@@ -97,7 +103,7 @@ export function SpectrumView({ project, selected, view, noiseDb, splOffsetDb }: 
       </div>
     </div>
   );
-}
+});
 
 /** The levels at the band that is pointed at: the last is the one that is chosen. */
 function Readout({

@@ -1,20 +1,21 @@
 import { Switch } from '@mantine/core';
 import { liveGrid } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { formatHz, signedDb } from '../../charts/chartMath';
 import { LivePlot } from '../../charts/LivePlot';
 import { BELOW_LEVEL, WRAPS_DEG } from '../../charts/overFrequency';
 import { NumberField } from '../../parts/NumberField';
 import { PlotChoices } from '../../parts/PlotChoices';
+import { livePairs } from '../../services/liveSettings';
 import { liveFrames, liveSession, watchLive } from '../../services/liveSession';
 import { ImpulseView } from './ImpulseView';
 import { heldCurves, liveRange, plotted, shownCurves, valuesOf } from './liveCurves';
 import type { HeldMemory } from './heldMemory';
 import { LOWER, type LiveView } from './liveView';
 import { StandsView } from './StandsView';
-import { useLiveFrame } from './useLiveFrame';
+import { useLiveFrame } from '../../services/useLiveFrame';
 import { useSteadyRange } from './useSteadyRange';
 
 /** Of a phase that goes on beyond half a turn. */
@@ -38,15 +39,17 @@ const START_RANGE = { lowDb: -24, highDb: 12 };
 const subscribe = (tell: () => void) => liveFrames.subscribe(tell);
 
 /** Level above; phase, group delay, coherence, impulse response or the place below. */
-export function TransferView({ project, selected, view, onView, held }: Props) {
+export const TransferView = memo(function TransferView({ project, selected, view, onView, held }: Props) {
   const { live } = project;
   const rate = useStore(liveSession, (s) => s.rate);
   const frequency = useMemo(() => liveGrid(rate), [rate]);
   const [cursor, setCursor] = useState<number | null>(null);
   useEffect(watchLive, []);
+  const { rig } = project;
+  const pairs = useMemo(() => livePairs({ live, rig }), [live, rig]);
   const shown = useCallback(
-    () => shownCurves(liveFrames.getState().frame, live, view.hidden),
-    [live, view.hidden],
+    () => shownCurves(liveFrames.getState().frame, live, view.hidden, pairs),
+    [live, view.hidden, pairs],
   );
   const range = useSteadyRange(
     START_RANGE,
@@ -121,7 +124,7 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
       </PlotChoices>
       {lower === 'Impulse' ? (
         <div style={{ position: 'relative', minHeight: 0 }}>
-          <ImpulseView live={live} selected={selected} />
+          <ImpulseView live={live} selected={pairs.find((p) => p.id === selected)?.earId ?? selected} />
         </div>
       ) : lower === 'Place' ? (
         <StandsView project={project} />
@@ -143,7 +146,7 @@ export function TransferView({ project, selected, view, onView, held }: Props) {
       )}
     </div>
   );
-}
+});
 
 /** Level and phase of everything that is shown, at the frequency that is pointed at. */
 function Readout({
@@ -159,7 +162,7 @@ function Readout({
 }) {
   const frame = useLiveFrame(150);
   if (cursor === null) return null;
-  const shown = shownCurves(frame, project.live, view.hidden);
+  const shown = shownCurves(frame, project.live, view.hidden, livePairs(project));
   return (
     <output className="mono" aria-label="Readout" style={{ display: 'flex', gap: 12, fontSize: 12 }}>
       <span>{formatHz(frequency[cursor]!)}</span>

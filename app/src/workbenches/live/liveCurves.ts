@@ -9,6 +9,7 @@ import {
 import type { LiveRecord } from '@pebble-hall/core/project';
 import type { LiveCurve } from '../../charts/drawLive';
 import { traceColour } from '../../charts/traceColours';
+import type { MeasuredPair } from '../../services/liveSettings';
 import type { HeldMemory } from './heldMemory';
 import type { LiveView, Lower } from './liveView';
 
@@ -33,11 +34,17 @@ export function shownCurves(
   frame: LiveFrame | null,
   { measurements, average }: Pick<LiveRecord, 'measurements' | 'average'>,
   hidden: readonly string[],
+  pairs: readonly MeasuredPair[] = [],
 ): ShownCurve[] {
   if (!frame) return [];
   const shown = measurements.flatMap(({ id, name }, i) => {
     const curve = frame.measured.find((m) => m.id === id)?.curve;
     return curve && !hidden.includes(id) ? [{ id, name, colour: traceColour(i), curve }] : [];
+  });
+  pairs.forEach(({ id, name }, i) => {
+    const curve = frame.pairs.find((p) => p.id === id)?.curve;
+    if (curve && !hidden.includes(id))
+      shown.push({ id, name, colour: traceColour(measurements.length + i), curve });
   });
   if (frame.average && average !== 'none' && !hidden.includes(AVERAGE))
     shown.push({ id: AVERAGE, name: AVERAGE_NAMES[average], colour: 'ink', curve: frame.average });

@@ -31,6 +31,11 @@ const STEPS: { path: string; title: string; text: string }[] = [
     text: 'See what the room does: peaks and dips, what rings, how clear it is; compute with what was kept.',
   },
   {
+    path: '/align',
+    title: 'Align',
+    text: 'Bring a subwoofer to its main, a fill to the mains: in time, the right way round, at every spot.',
+  },
+  {
     path: '/correct',
     title: 'Correct',
     text: 'Draw the target, choose where and how much, see what each seat would get.',
@@ -51,7 +56,7 @@ const STEPS: { path: string; title: string; text: string }[] = [
 export default function StartHere({ project }: { project: Project }) {
   const stones = stonesOf(project);
   // one looks and listens at any time, that is never done: the button leads to what must be done
-  const atAnyTime = ['Live', 'Traces', 'Listen'];
+  const atAnyTime = ['Live', 'Traces', 'Align', 'Listen'];
   const next = stones.find((s) => !atAnyTime.includes(s.name) && s.state !== 'done') ?? stones.at(-1)!;
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
@@ -77,22 +82,22 @@ export default function StartHere({ project }: { project: Project }) {
             ? ' Room, interface, microphone and processor are simulated and ship with Pebble Hall; every number comes from what is measured in them.'
             : ''}
         </p>
-        {STEPS.map(({ path, title, text }, i) => {
-          const stone = stones.find((s) => s.path === path)!;
-          return (
-            <Note key={path} number={i + 1} attention={stone.state === 'look again'} small={stone.evidence}>
-              <a className="linkish" href={path}>
-                {title}
-              </a>
-              . {text}
-            </Note>
-          );
-        })}
         <div>
           <Button component="a" href={next.path} size="md">
             {next.state === 'empty' ? `Begin with ${next.name}` : `Go on with ${next.name}`}
           </Button>
         </div>
+        {STEPS.map(({ path, title, text }, i) => {
+          const stone = stones.find((s) => s.path === path)!;
+          return (
+            <Note key={path} number={i + 1} attention={stone.state === 'look again'}>
+              <a className="linkish" href={path}>
+                {title}
+              </a>
+              . {text} <span className="quiet">({stone.evidence})</span>
+            </Note>
+          );
+        })}
         <p className="quiet" style={{ margin: 0 }}>
           Everything is stored in this browser as it is measured. A project file, from the menu at the top,
           holds all of it.

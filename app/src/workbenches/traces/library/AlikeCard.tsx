@@ -1,5 +1,4 @@
 import { alikeWithin, type LibraryCurve } from '@pebble-hall/core/traces';
-import { useState } from 'react';
 import { signedDb } from '../../../charts/chartMath';
 import { BandFields } from '../../../parts/BandFields';
 
@@ -7,11 +6,15 @@ import { BandFields } from '../../../parts/BandFields';
 export function AlikeCard({
   names,
   curves,
+  band,
+  onBand,
 }: {
   names: [string, string];
   curves: [LibraryCurve, LibraryCurve];
+  /** which is marked on the plots too */
+  band: { from: number; to: number };
+  onBand: (band: { from: number; to: number }) => void;
 }) {
-  const [band, setBand] = useState({ from: 60, to: 200 });
   const found = alikeWithin(curves[0], curves[1], band);
   return (
     <section aria-label="How alike" style={{ display: 'flex', flexDirection: 'column', gap: 6 }}>
@@ -24,7 +27,7 @@ export function AlikeCard({
           min={20}
           step={10}
           least={1.1}
-          onChange={setBand}
+          onChange={onBand}
         />
       </div>
       <span>

@@ -26,7 +26,7 @@ export function ExportMenu({ project, ids, seen }: Props) {
         {EXPORTS.map((as) => (
           <Menu.Item
             key={as}
-            disabled={as === 'All in one WAV' && ids.length < 2}
+            disabled={as.startsWith('All in one') && ids.length < 2}
             onClick={() =>
               void exportTraces(project, ids, seen, as, rate).catch((error: unknown) =>
                 notifyProblem(`Nothing was exported: ${sentenceOf(error)}`),

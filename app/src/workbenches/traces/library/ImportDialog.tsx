@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { changeProject } from '../../../services/changeProject';
 import { importedImpulses, importedTrace, withMeanings, withTraces, type Candidate } from './importFiles';
 import { ImpulseFields } from './ImpulseFields';
+import { importedSet } from './responseSets';
+import { SetFields } from './SetFields';
 
 interface Props {
   project: Project;
@@ -18,13 +20,20 @@ const PREVIEW_ROWS = 3;
 export function ImportDialog({ project, candidates: found, onClose }: Props) {
   const [candidates, setCandidates] = useState(found);
   const good = candidates.filter((c) => c.problem === null);
+  const count = good.reduce((sum, c) => sum + (c.set ? c.set.to - c.set.from + 1 : 1), 0);
   const change = (index: number, next: Candidate) =>
     setCandidates(candidates.map((c, i) => (i === index ? next : c)));
   const take = async () => {
     const taken = project.kept.map((k) => k.name);
     const made = good.flatMap((c) => {
-      const table = c.impulse ? null : importedTrace(c, taken);
-      const imported = c.impulse ? importedImpulses(c, taken) : table ? [table] : [];
+      const table = c.impulse || c.set ? null : importedTrace(c, taken);
+      const imported = c.set
+        ? importedSet({ ...c, set: c.set }, taken)
+        : c.impulse
+          ? importedImpulses(c, taken)
+          : table
+            ? [table]
+            : [];
       taken.push(...imported.map((m) => m.trace.name));
       return imported;
     });
@@ -51,7 +60,7 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
           <section key={c.fileName + String(i)} aria-label={c.fileName} className="card">
             <div className="row">
               <b style={{ color: 'var(--ink)' }}>{c.fileName}</b>
-              {c.table || c.impulse ? (
+              {c.table || c.impulse || c.set ? (
                 <TextInput
                   size="xs"
                   aria-label={`Name of ${c.fileName}`}
@@ -102,7 +111,9 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
                 </table>
               </div>
             ) : null}
-            {c.impulse ? (
+            {c.set ? (
+              <SetFields set={c.set} fileName={c.fileName} onChange={(set) => change(i, { ...c, set })} />
+            ) : c.impulse ? (
               <ImpulseFields candidate={c} onChange={(next) => change(i, next)} />
             ) : c.problem ? (
               <span className="attention">{c.problem}</span>
@@ -119,7 +130,7 @@ export function ImportDialog({ project, candidates: found, onClose }: Props) {
             Cancel
           </Button>
           <Button disabled={good.length === 0} onClick={() => void take()}>
-            {good.length === 1 ? 'Import 1 trace' : `Import ${good.length} traces`}
+            {count === 1 ? 'Import 1 trace' : `Import ${count} traces`}
           </Button>
         </div>
       </div>

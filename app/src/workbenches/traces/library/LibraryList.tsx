@@ -1,8 +1,16 @@
-import { ActionIcon, NativeSelect, TextInput } from '@mantine/core';
-import { IconEye, IconEyeOff } from '@tabler/icons-react';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { NativeSelect, TextInput } from '@mantine/core';
+import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Project } from '@pebble-hall/core/project';
-import { foundRows, libraryRows, type LibraryRow, type LibrarySort } from './libraryRows';
+import { moveTraces } from './changeTraces';
+import {
+  foundRows,
+  isKept,
+  LIBRARY_SORTS,
+  libraryRows,
+  type LibraryRow,
+  type LibrarySort,
+} from './libraryRows';
+import { TraceRow, type RowHands } from './TraceRow';
 
 interface Props {
   project: Project;
@@ -16,18 +24,11 @@ interface Props {
 
 /** So many rows are drawn: who looks for one of more types a word of it. */
 const MOST_ROWS = 150;
-const KIND_WORDS = {
-  live: 'live',
-  file: 'imported',
-  computed: 'computed',
-  sweep: 'sweep',
-  spectrum: 'spectrum',
-};
-
 /** Everything measured, imported or computed: searched, chosen, shown and hidden. */
 export function LibraryList({ project, selected, onSelect, shown, onShow, problems }: Props) {
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<LibrarySort>('newest first');
+  const [over, setOver] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
   const asked = useDeferredValue(search);
   const rows = useMemo(() => libraryRows(project), [project]);
@@ -44,6 +45,42 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
     const range = drawn.slice(Math.min(from, to), Math.max(from, to) + 1).map((r) => r.id);
     onSelect([...new Set([...selected, ...(from <= to ? range : range.reverse())])]);
   };
+  /** What moves with a row: all that are chosen where it is one of them. */
+  const movedWith = (row: LibraryRow) => (selected.includes(row.id) ? [...selected] : [row.id]);
+  /** Into the order that is one's own, which begins as what is seen. */
+  const move = (ids: readonly string[], to: LibraryRow, before: boolean) => {
+    if (!isKept(to)) return;
+    setSort('own order');
+    void moveTraces(
+      ids,
+      to.id,
+      before,
+      found.map((r) => r.id),
+    );
+  };
+  const latest = useRef<Omit<RowHands, 'over'>>(null!);
+  useLayoutEffect(() => {
+    latest.current = {
+      choose,
+      show: onShow,
+      drag: movedWith,
+      drop: move,
+    };
+  });
+  // the same for as long as the list is there, so that a row is drawn anew only when it changes itself
+  const hands = useMemo(
+    (): RowHands => ({
+      choose: (...of) => latest.current.choose(...of),
+      show: (...of) => latest.current.show(...of),
+      drag: (row) => latest.current.drag(row),
+      over: setOver,
+      drop: (...of) => {
+        setOver(null);
+        latest.current.drop(...of);
+      },
+    }),
+    [],
+  );
   return (
     <section
       aria-label="Traces of the library"
@@ -62,7 +99,7 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
           size="xs"
           aria-label="Sorted"
           w={112}
-          data={['newest first', 'by name']}
+          data={[...LIBRARY_SORTS]}
           value={sort}
           onChange={(e) => setSort(e.currentTarget.value as LibrarySort)}
         />
@@ -80,67 +117,27 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
           const to = Math.max(0, Math.min(drawn.length - 1, at + step));
           const next = drawn[to];
           if (!next) return;
+          if (event.altKey) {
+            const row = drawn[at];
+            if (row && isKept(row)) move(movedWith(row), next, step < 0);
+            return;
+          }
           onSelect(event.shiftKey ? [...new Set([...selected, next.id])] : [next.id]);
           list.current!.querySelectorAll<HTMLElement>('.trace-row')[to]?.focus();
         }}
       >
-        {drawn.map((row, i) => {
-          const colour = shown.get(row.id);
-          const isSelected = selected.includes(row.id);
-          return (
-            <div key={row.id}>
-              {row.folder !== '' && drawn[i - 1]?.folder !== row.folder ? (
-                <div className="quiet" style={{ fontSize: 12, padding: '6px 4px 2px' }}>
-                  {row.folder}
-                </div>
-              ) : null}
-              <div style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
-                <button
-                  type="button"
-                  className="trace-row"
-                  aria-pressed={isSelected}
-                  title={row.name}
-                  onClick={(event) => choose(row, event)}
-                >
-                  <span
-                    aria-hidden="true"
-                    style={{
-                      width: 13,
-                      height: 4,
-                      borderRadius: 2,
-                      background: colour ? `var(--${colour})` : 'var(--line)',
-                    }}
-                  />
-                  <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-                    {row.name}
-                    {row.tags.map((t) => (
-                      <small key={t} className="quiet">
-                        {' '}
-                        #{t}
-                      </small>
-                    ))}
-                  </span>
-                  <small className={problems.has(row.id) ? 'attention' : 'quiet'}>
-                    {problems.has(row.id) ? 'broken' : KIND_WORDS[row.kind]}
-                  </small>
-                </button>
-                {row.kind === 'spectrum' ? (
-                  <span style={{ width: 24 }} />
-                ) : (
-                  <ActionIcon
-                    size={24}
-                    variant="subtle"
-                    color="gray"
-                    aria-label={colour ? `Hide ${row.name}` : `Show ${row.name}`}
-                    onClick={() => onShow(row, !colour)}
-                  >
-                    {colour ? <IconEye size={15} /> : <IconEyeOff size={15} />}
-                  </ActionIcon>
-                )}
-              </div>
-            </div>
-          );
-        })}
+        {drawn.map((row, i) => (
+          <TraceRow
+            key={row.id}
+            row={row}
+            heading={row.folder !== '' && drawn[i - 1]?.folder !== row.folder ? row.folder : null}
+            colour={shown.get(row.id) ?? null}
+            isSelected={selected.includes(row.id)}
+            isBroken={problems.has(row.id)}
+            isOver={over === row.id}
+            hands={hands}
+          />
+        ))}
         {found.length > MOST_ROWS ? (
           <span className="quiet" style={{ padding: 6 }}>
             {found.length - MOST_ROWS} more: search for a word of their names.

@@ -1,5 +1,6 @@
 import { FULL_BAND, zoomed } from '../../../charts/chartMath';
 import { ZoomButtons } from '../../../charts/ChartTools';
+import type { ReactNode } from 'react';
 import type { SavedPlot } from '../../../charts/plotSvg';
 import { SavePlotMenu } from '../../../charts/SavePlotMenu';
 import { TableMenu } from '../../../parts/TableMenu';
@@ -14,11 +15,13 @@ interface Props {
   onBand: (band: Band) => void;
   plot: () => SavedPlot;
   table: () => TableData;
+  children?: ReactNode;
 }
 
 /** How near the plots are looked at, and what can be taken along of them. */
-export const LibraryTools = ({ band, onBand, plot, table }: Props) => (
+export const LibraryTools = ({ band, onBand, plot, table, children }: Props) => (
   <>
+    {children}
     <ZoomButtons
       onZoom={(factor) => onBand(zoomed(band, Math.sqrt(band.fromHz * band.toHz), factor))}
       onWhole={() => onBand(FULL_BAND)}

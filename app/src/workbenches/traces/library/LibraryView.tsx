@@ -1,19 +1,17 @@
 import { Button } from '@mantine/core';
-import { curveGroupDelayS, curveLevelDb, curvePhaseDeg, smoothedCurve } from '@pebble-hall/core/live';
-import type { Project } from '@pebble-hall/core/project';
-import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
+import { curveLevelDb } from '@pebble-hall/core/live';
+import { keptById, type Project } from '@pebble-hall/core/project';
+import { LIBRARY_GRID } from '@pebble-hall/core/traces';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { formatHz, FULL_BAND, levelRange, signedDb } from '../../../charts/chartMath';
+import { levelRange } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';
-import { LivePlot } from '../../../charts/LivePlot';
-import { BELOW_LEVEL, WRAPS_DEG, type BelowLevel } from '../../../charts/overFrequency';
 import { traceColour } from '../../../charts/traceColours';
 import { foundCurves, useReadings } from '../../../parts/readings/useReadings';
 import { ReadingPanel } from '../../../parts/readings/ReadingPanel';
 import { FilePicker } from '../../../parts/FilePicker';
-import { PlotChoices } from '../../../parts/PlotChoices';
 import { traceName } from '../../../services/libraryCurves';
 import { addReading } from '../../../services/readings';
+import { isReference } from '../../../services/references';
 import { useLibrary } from '../../../services/useLibrary';
 import { AlikeCard } from './AlikeCard';
 import { addShapes, changeTraces, removeTraces } from './changeTraces';
@@ -22,53 +20,29 @@ import { ImportDialog } from './ImportDialog';
 import { candidateOf, type Candidate } from './importFiles';
 import { ExportMenu } from './ExportMenu';
 import { LibraryList } from './LibraryList';
+import { useLibraryLook } from './libraryLook';
+import { LibraryPlots } from './LibraryPlots';
+import { LibraryReadouts } from './LibraryReadouts';
 import { LibraryTools } from './LibraryTools';
+import { onGrid, smoothOnGrid } from '../../../services/gridCurves';
+import { valuesOf, type CurvePlot } from './libraryValues';
+import { LookMenu } from './LookMenu';
 import { libraryTable, savedLibrary } from './savedLibrary';
 import { SeveralCard } from './SeveralCard';
 import { TraceCard } from './TraceCard';
+import { useSpectra } from './useSpectra';
 import { useShapeHandles } from './useShapeHandles';
 
-type Lower = BelowLevel;
-const LOWER = [...(Object.keys(BELOW_LEVEL) as Lower[]), 'Shapes'] as const;
 /** More curves than that in one plot tell nothing. */
 const MOST_SHOWN = 24;
-const never = () => () => {};
 const DASHES = { solid: [], dashed: [7, 5], dotted: [2, 4] };
-
-/** A curve on the points that all plots of the library share; what it does not reach is not known. */
-function onGrid(curve: LibraryCurve): LibraryCurve {
-  if (curve.frequency.length === LIBRARY_GRID.length) return curve;
-  const first = LIBRARY_GRID.findIndex((f) => f > curve.frequency[0]! * 0.9999);
-  const wide = (of: Float64Array) => {
-    const out = new Float64Array(LIBRARY_GRID.length).fill(NaN);
-    out.set(of.subarray(0, out.length - first), first);
-    return out;
-  };
-  return {
-    ...curve,
-    frequency: LIBRARY_GRID,
-    re: wide(curve.re),
-    im: wide(curve.im),
-    coherence: wide(curve.coherence),
-  };
-}
-
-const valuesOf = (curve: LibraryCurve, what: 'Level' | Lower): Float64Array => {
-  if (what === 'Level') return curveLevelDb(curve);
-  if (what === 'Coherence') return curve.coherence;
-  if (!curve.hasPhase) return curve.re.map(() => NaN);
-  return what === 'Phase' ? curvePhaseDeg(curve) : curveGroupDelayS(curve).map((s) => 1000 * s);
-};
 
 /** Everything measured, imported or computed, side by side; what can be computed from it. */
 export function LibraryView({ project }: { project: Project }) {
+  const [look, setLook] = useLibraryLook(project.id);
+  const { smoothing, fades } = look;
   const [selected, setSelected] = useState<string[]>(() => project.kept.slice(-1).map((k) => k.id));
-  const [sweeps, setSweeps] = useState<string[]>([]);
-  const [lower, setLower] = useState<Lower | 'Shapes'>('Phase');
-  const [smoothing, setSmoothing] = useState(12);
-  const [fades, setFades] = useState(true);
   const [cursor, setCursor] = useState<number | null>(null);
-  const [band, setBand] = useState<{ fromHz: number; toHz: number }>(FULL_BAND);
   const [importing, setImporting] = useState<Candidate[] | null>(null);
   const picker = useRef<HTMLInputElement>(null);
 
@@ -76,23 +50,35 @@ export function LibraryView({ project }: { project: Project }) {
     () =>
       [
         ...project.kept.filter((k) => k.view.isShown && k.kind !== 'spectrum').map((k) => k.id),
-        ...sweeps.filter((id) => project.sweeps.some((s) => s.id === id)),
+        ...look.shownIds.filter((id) => traceName(project, id) !== null),
       ].slice(-MOST_SHOWN),
-    [project.kept, project.sweeps, sweeps],
+    [project, look.shownIds],
   );
   const chosen = useMemo(() => selected.filter((id) => traceName(project, id) !== null), [selected, project]);
   const usable = useMemo(
-    () => chosen.filter((id) => project.kept.find((k) => k.id === id)?.kind !== 'spectrum'),
+    () => chosen.filter((id) => keptById(project.kept).get(id)?.kind !== 'spectrum'),
     [chosen, project.kept],
   );
-  const wanted = useMemo(() => [...new Set([...ids, ...usable])], [ids, usable]);
+  const { againstId, target } = look;
+  const wanted = useMemo(
+    () => [
+      ...new Set([
+        ...ids,
+        ...usable,
+        ...[againstId, target?.traceId].filter(
+          (id) => typeof id === 'string' && traceName(project, id) !== null,
+        ),
+      ] as string[]),
+    ],
+    [ids, usable, againstId, target?.traceId, project],
+  );
   const { shelf, handles } = useShapeHandles(project, chosen.length === 1 ? chosen[0]! : null);
   const seen = useLibrary(shelf, wanted);
-  const shown = useMemo(
-    () =>
-      new Map(ids.map((id, i) => [id, project.kept.find((k) => k.id === id)?.view.colour ?? traceColour(i)])),
-    [ids, project.kept],
-  );
+  const shown = useMemo(() => {
+    const spectra = project.kept.filter((k) => k.view.isShown && k.kind === 'spectrum').map((k) => k.id);
+    const all = [...ids, ...spectra.slice(-MOST_SHOWN)];
+    return new Map(all.map((id, i) => [id, keptById(project.kept).get(id)?.view.colour ?? traceColour(i)]));
+  }, [ids, project.kept]);
   const problems = useMemo(
     () => new Map([...seen].flatMap(([id, { problem }]) => (problem ? [[id, problem] as const] : []))),
     [seen],
@@ -102,49 +88,65 @@ export function LibraryView({ project }: { project: Project }) {
       ids.flatMap((id) => {
         const curve = seen.get(id)?.curve;
         if (!curve) return [];
-        const wide = onGrid(curve);
-        const view = project.kept.find((k) => k.id === id)?.view;
-        const smoothed = smoothedCurve(wide, view?.smoothing ?? smoothing);
+        const view = keptById(project.kept).get(id)?.view;
         return [
           {
             id,
             colour: shown.get(id)!,
-            curve: { ...wide, ...smoothed },
+            curve: smoothOnGrid(curve, view?.smoothing ?? smoothing),
             dash: DASHES[view?.line ?? 'solid'],
           },
         ];
       }),
     [ids, seen, shown, smoothing, project.kept],
   );
+  const against = useMemo(() => {
+    const curve = againstId === null ? null : seen.get(againstId)?.curve;
+    return curve ? smoothOnGrid(curve, smoothing) : null;
+  }, [againstId, seen, smoothing]);
   const curvesFor = useCallback(
-    (what: 'Level' | Lower): LiveCurve[] =>
+    (what: 'Level' | CurvePlot): LiveCurve[] =>
       [...drawn]
+        .filter(({ id }) => !what.includes('ifference') || id !== againstId)
         .sort((a, b) => Number(chosen.includes(a.id)) - Number(chosen.includes(b.id)))
         .map(({ id, colour, curve, dash }) => ({
           colour,
           dash,
-          values: valuesOf(curve, what),
+          values: valuesOf(curve, what, against),
           sure:
             fades && what !== 'Coherence' && curve.coherence.some((c) => !Number.isNaN(c))
               ? curve.coherence
               : null,
           width: chosen.includes(id) ? 2.6 : 1.6,
         })),
-    [drawn, chosen, fades],
+    [drawn, chosen, fades, against, againstId],
   );
+  const targetBand = useMemo((): LiveCurve[] => {
+    const curve = target && seen.get(target.traceId)?.curve;
+    if (!curve) return [];
+    const level = curveLevelDb(onGrid(curve));
+    const [values, upTo] = [-1, 1].map((side) => level.map((v) => v + side * target.toleranceDb));
+    return [{ colour: 'target', values: values!, upTo: upTo!, width: 0 }];
+  }, [target, seen]);
+  const spectra = useSpectra(project, shown, chosen);
   const reading = project.readings.findLast((r) => r.traceId === chosen[0]) ?? null;
-  const isReading = lower === 'Shapes' && chosen.length === 1 && reading !== null;
+  const isReading = look.plots.includes('Shapes') && chosen.length === 1 && reading !== null;
   const shapes = useReadings(project, isReading ? reading.id : null);
   const found = useMemo(() => (isReading ? foundCurves(shapes) : []), [isReading, shapes]);
-  const levels = useCallback(() => [...curvesFor('Level'), ...found], [curvesFor, found]);
-  const below = useCallback(() => (lower === 'Shapes' ? [] : curvesFor(lower)), [curvesFor, lower]);
+  const levels = useCallback(
+    () => [...targetBand, ...curvesFor('Level'), ...found],
+    [targetBand, curvesFor, found],
+  );
   const range = useMemo(
     () =>
-      levelRange(LIBRARY_GRID, [...drawn.map((d) => curveLevelDb(d.curve)), ...found.map((c) => c.values)]),
+      levelRange(LIBRARY_GRID, [
+        ...drawn.map((d) => valuesOf(d.curve, 'Level')),
+        ...found.map((c) => c.values),
+      ]),
     [drawn, found],
   );
   const [first, second] = usable;
-  const trace = chosen.length === 1 ? project.kept.find((k) => k.id === chosen[0]) : undefined;
+  const trace = chosen.length === 1 ? keptById(project.kept).get(chosen[0]!) : undefined;
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
   const read = async (files: File[]) => setImporting(await Promise.all(files.map(candidateOf)));
@@ -165,53 +167,27 @@ export function LibraryView({ project }: { project: Project }) {
         shown={shown}
         problems={problems}
         onShow={(row, isShown) =>
-          row.kind === 'sweep'
-            ? setSweeps(isShown ? [...sweeps, row.id] : sweeps.filter((id) => id !== row.id))
+          row.kind === 'sweep' || row.kind === 'reference'
+            ? setLook({
+                shownIds: isShown ? [...look.shownIds, row.id] : look.shownIds.filter((id) => id !== row.id),
+              })
             : void changeTraces(isShown ? 'trace shown' : 'trace hidden', [row.id], (k) => ({
                 ...k,
                 view: { ...k.view, isShown },
               }))
         }
       />
-      <div
-        className="plot"
-        style={{
-          display: 'grid',
-          gridTemplateRows: `minmax(0, ${lower === 'Shapes' ? 0.75 : 1.4}fr) 30px minmax(0, 1fr)`,
-        }}
-      >
-        <LivePlot
-          label="Level of the traces"
-          unit="dB"
-          caption={drawn.length === 0 ? 'nothing is shown: press the eye of a trace' : 'level'}
-          frequency={LIBRARY_GRID}
-          range={range}
-          curves={levels}
-          subscribe={never}
-          handles={handles}
-          band={band}
-          onBand={setBand}
-          tools={
-            <LibraryTools
-              band={band}
-              onBand={setBand}
-              plot={() => savedLibrary(project, drawn, { ...band, ...range }, smoothing)}
-              table={() => libraryTable(project, drawn)}
-            />
-          }
-          cursor={cursor}
-          onCursor={setCursor}
-        />
-        <PlotChoices
-          lowers={LOWER}
-          lower={lower}
-          onLower={setLower}
-          fades={fades}
-          onFades={setFades}
-          smoothing={smoothing}
-          onSmoothing={setSmoothing}
-        />
-        {lower === 'Shapes' ? (
+      <LibraryPlots
+        look={look}
+        onLook={setLook}
+        levels={levels}
+        range={range}
+        caption={drawn.length === 0 ? 'nothing is shown: press the eye of a trace' : 'level'}
+        curvesFor={curvesFor}
+        spectra={spectra}
+        against={againstId === null ? null : traceName(project, againstId)}
+        handles={handles}
+        shapes={
           isReading && shapes.reading ? (
             <ReadingPanel reading={shapes.reading} found={shapes.found} family={shapes.family} />
           ) : (
@@ -221,37 +197,29 @@ export function LibraryView({ project }: { project: Project }) {
                 : 'Choose one trace to read which sections, shelves and filters it has.'}
             </p>
           )
-        ) : (
-          <LivePlot
-            label={`${lower} of the traces`}
-            unit={BELOW_LEVEL[lower].unit}
-            caption={lower.toLowerCase()}
-            frequency={LIBRARY_GRID}
-            range={BELOW_LEVEL[lower].range}
-            ticks={[...BELOW_LEVEL[lower].ticks]}
-            signed={lower !== 'Coherence'}
-            curves={below}
-            subscribe={never}
-            {...(lower === 'Phase' ? { jump: WRAPS_DEG } : {})}
-            band={band}
-            onBand={setBand}
-            cursor={cursor}
-            onCursor={setCursor}
-          />
-        )}
-      </div>
+        }
+        tools={
+          <LibraryTools
+            band={look}
+            onBand={setLook}
+            plot={() =>
+              savedLibrary(project, drawn, { fromHz: look.fromHz, toHz: look.toHz, ...range }, smoothing)
+            }
+            table={() => libraryTable(project, drawn)}
+          >
+            <LookMenu project={project} look={look} onLook={setLook} shownIds={[...shown.keys()]} />
+          </LibraryTools>
+        }
+        cursor={cursor}
+        onCursor={setCursor}
+      />
       <aside className="notes" aria-label="What is chosen">
-        {cursor === null ? null : (
-          <output aria-label="Readout" className="mono" style={{ fontSize: 12, display: 'grid', gap: 2 }}>
-            <b>{formatHz(LIBRARY_GRID[cursor]!)}</b>
-            {drawn.map(({ id, colour, curve }) => (
-              <span key={id} style={{ color: `var(--${colour})` }}>
-                {signedDb(valuesOf(curve, 'Level')[cursor]!)} dB,{' '}
-                {readPhase(valuesOf(curve, 'Phase')[cursor]!)} {traceName(project, id)}
-              </span>
-            ))}
-          </output>
-        )}
+        <LibraryReadouts
+          drawn={drawn}
+          cursor={cursor}
+          marked={look.marked}
+          nameOf={(id) => traceName(project, id) ?? ''}
+        />
         {trace ? (
           <TraceCard
             key={trace.id}
@@ -262,7 +230,12 @@ export function LibraryView({ project }: { project: Project }) {
         ) : chosen.length > 1 ? (
           <SeveralCard project={project} ids={chosen} />
         ) : chosen.length === 1 ? (
-          <b>{traceName(project, chosen[0]!)}</b>
+          <b>
+            {traceName(project, chosen[0]!)}
+            {isReference(chosen[0]!)
+              ? ': on its axis, without a room; 0 dB within its band, time zero where it plays.'
+              : ''}
+          </b>
         ) : (
           <span className="quiet">
             Choose one trace to name it and shift it, several to compute with them.
@@ -275,6 +248,8 @@ export function LibraryView({ project }: { project: Project }) {
           <AlikeCard
             names={[traceName(project, first!)!, traceName(project, second!)!]}
             curves={[pair[0], pair[1]]}
+            band={look.marked ?? { from: 60, to: 200 }}
+            onBand={(marked) => setLook({ marked })}
           />
         ) : null}
         <div className="row" style={{ flexWrap: 'wrap', justifyContent: 'flex-start' }}>
@@ -283,7 +258,7 @@ export function LibraryView({ project }: { project: Project }) {
             variant="default"
             disabled={usable.length !== 1}
             onClick={() => {
-              setLower('Shapes');
+              if (!look.plots.includes('Shapes')) setLook({ plots: ['Shapes', ...look.plots.slice(1)] });
               if (!reading) void addReading(usable[0]!, traceName(project, usable[0]!)!);
             }}
           >
@@ -303,8 +278,8 @@ export function LibraryView({ project }: { project: Project }) {
           <Button
             size="compact-sm"
             variant="default"
-            disabled={!chosen.some((id) => project.kept.some((k) => k.id === id))}
-            onClick={() => void removeTraces(chosen.filter((id) => project.kept.some((k) => k.id === id)))}
+            disabled={!chosen.some((id) => keptById(project.kept).has(id))}
+            onClick={() => void removeTraces(chosen.filter((id) => keptById(project.kept).has(id)))}
           >
             Remove
           </Button>
@@ -312,7 +287,7 @@ export function LibraryView({ project }: { project: Project }) {
         <FilePicker
           picker={picker}
           label="Files to import"
-          accept=".txt,.csv,.tsv,.frd,.dat,.asc,.wav,.flac,text/*,audio/*"
+          accept=".txt,.csv,.tsv,.frd,.dat,.asc,.wav,.flac,.sofa,.h5,.nc,text/*,audio/*"
           onFiles={(files) => void read(files)}
         />
       </aside>
@@ -329,5 +304,3 @@ export function LibraryView({ project }: { project: Project }) {
     </div>
   );
 }
-
-const readPhase = (degrees: number) => (Number.isFinite(degrees) ? `${Math.round(degrees)}°` : 'no phase');

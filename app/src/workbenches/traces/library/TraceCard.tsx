@@ -2,18 +2,23 @@ import { Button, NativeSelect, Switch, Textarea, TextInput } from '@mantine/core
 import {
   LINE_STYLES,
   plainView,
+  SMOOTHINGS,
   type KeptTrace,
   type LineStyle,
   type Project,
+  type Smoothing,
 } from '@pebble-hall/core/project';
+import { isEqual } from 'es-toolkit';
 import { TRACE_COLOURS } from '../../../charts/traceColours';
 import { NumberField } from '../../../parts/NumberField';
 import { traceName } from '../../../services/libraryCurves';
 import { formulaSentence } from '../../../words/formulaWords';
 import { originLines } from '../../../words/traceOrigin';
 import { changeTraces } from './changeTraces';
+import { SHELF } from './libraryRows';
 import { ShapeFields } from './ShapeFields';
 import { shapesOf, withShapes } from './shapeHandles';
+import { WindowFields } from './WindowFields';
 
 interface Props {
   project: Project;
@@ -39,12 +44,8 @@ export function TraceCard({ project, trace, problem }: Props) {
     void changeTraces(label, [id], (k) => ({ ...k, ...change }));
   const look = (label: string, change: Partial<KeptTrace['view']>) =>
     set(label, { view: { ...view, ...change } });
-  const isPlain =
-    view.gainDb === 0 &&
-    view.delayS === 0 &&
-    !view.inverted &&
-    view.shapes.length === 0 &&
-    view.smoothing === null;
+  const { isShown, colour, line } = view;
+  const isPlain = isEqual(view, { ...plainView(), isShown, colour, line });
   const isOfShapes = origin.by === 'computed' && origin.formula.op === 'shapes';
   const tags = trace.tags.join(', ');
   const folders = [...new Set(project.kept.map((k) => k.folder).filter(Boolean))];
@@ -137,13 +138,21 @@ export function TraceCard({ project, trace, problem }: Props) {
             <Button
               size="compact-xs"
               variant="default"
+              disabled={trace.folder === SHELF}
+              onClick={() => set('trace put on the shelf', { folder: SHELF })}
+            >
+              To the shelf
+            </Button>
+            <Button
+              size="compact-xs"
+              variant="default"
               disabled={isPlain}
               onClick={() =>
                 look('trace seen as it was', {
                   ...plainView(),
-                  isShown: view.isShown,
-                  colour: view.colour,
-                  line: view.line,
+                  isShown,
+                  colour,
+                  line,
                 })
               }
             >
@@ -174,16 +183,18 @@ export function TraceCard({ project, trace, problem }: Props) {
               aria-label="Smoothing of the trace"
               data={[
                 { value: '', label: 'as all' },
-                ...[1, 3, 6, 12, 24, 48].map((n) => ({ value: String(n), label: `1/${n} oct` })),
+                ...SMOOTHINGS.map((n) => ({ value: String(n), label: `1/${n} oct` })),
               ]}
               value={view.smoothing === null ? '' : String(view.smoothing)}
               onChange={(e) =>
                 look('smoothing of a trace', {
-                  smoothing: e.currentTarget.value === '' ? null : Number(e.currentTarget.value),
+                  smoothing:
+                    e.currentTarget.value === '' ? null : (Number(e.currentTarget.value) as Smoothing),
                 })
               }
             />
           </div>
+          <WindowFields project={project} view={view} onLook={look} />
           <details open={isOfShapes || view.shapes.length > 0}>
             <summary style={{ cursor: 'pointer' }}>
               {isOfShapes ? 'Its shapes' : view.shapes.length > 0 ? 'Behind shapes' : 'Put it behind shapes'}

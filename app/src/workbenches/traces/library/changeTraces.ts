@@ -1,6 +1,7 @@
 import { freeName, type KeptTrace } from '@pebble-hall/core/project';
 import { changeProject } from '../../../services/changeProject';
 import { newTrace } from '../../../services/newTrace';
+import { movedTraces, orderedAs } from './libraryRows';
 import { startingShape } from './startingShape';
 
 /** Changes some traces of the library, undoably. */
@@ -10,6 +11,18 @@ export const changeTraces = (
   change: (trace: KeptTrace) => KeptTrace,
 ): Promise<boolean> =>
   changeProject(label, (p) => ({ ...p, kept: p.kept.map((k) => (ids.includes(k.id) ? change(k) : k)) }));
+
+/** Puts traces of the library where another one is. @param before ahead of it, otherwise behind @param seenIds the order that it is seen in */
+export const moveTraces = (
+  ids: readonly string[],
+  toId: string,
+  before: boolean,
+  seenIds: readonly string[],
+): Promise<boolean> =>
+  changeProject(ids.length === 1 ? 'trace moved' : `${ids.length} traces moved`, (p) => ({
+    ...p,
+    kept: movedTraces(orderedAs(p.kept, seenIds), ids, toId, before),
+  }));
 
 /** A trace of one shape that is set by hand. @returns its id; null where it could not be stored, which is told */
 export async function addShapes(): Promise<string | null> {

@@ -1,6 +1,6 @@
 import type { Project } from '@pebble-hall/core/project';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
-import { impulseHead, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
+import { impulseHead, writeAes69Responses, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
 import { writeCurveText } from '@pebble-hall/core/traces';
 import { traceName, type SeenTrace } from '../../../services/libraryCurves';
 import { runJob } from '../../../services/jobs';
@@ -27,7 +27,14 @@ export const fileName = (name: string, ending: string): string =>
   `${name.replace(/[^\p{L}\p{N} ,.-]+/gu, '-')}.${ending}`;
 
 /** What traces go out as. */
-export const EXPORTS = ['Text', 'Impulse response, WAV', 'Impulse response, text', 'All in one WAV'] as const;
+export const EXPORTS = [
+  'Text',
+  'Impulse response, WAV',
+  'Impulse response, FLAC',
+  'Impulse response, text',
+  'All in one WAV',
+  'All in one AES69 set',
+] as const;
 export type Export = (typeof EXPORTS)[number];
 export const EXPORT_RATES = [44_100, 48_000, 88_200, 96_000, 192_000] as const;
 
@@ -43,7 +50,7 @@ export async function exportTraces(
   rate: number,
 ): Promise<void> {
   const left: string[] = [];
-  const impulses: { name: string; about: string[]; impulse: ImpulseResponse }[] = [];
+  const impulses: { id: string; name: string; about: string[]; impulse: ImpulseResponse }[] = [];
   let saved = 0;
   for (const id of ids) {
     const curve = seen.get(id)?.curve;
@@ -57,6 +64,7 @@ export async function exportTraces(
     if (as === 'Text') saveFile(fileName(name, 'txt'), writeCurveText(curve, about), 'text/plain');
     else
       impulses.push({
+        id,
         name,
         about,
         impulse: await runJob('shapes.impulse', { curve, rate, size: sizeAt(rate) }),
@@ -74,9 +82,31 @@ export async function exportTraces(
       'audio/wav',
     );
   if (as === 'All in one WAV' && impulses.length > 0) wav(impulses, project.name);
-  else
+  else if (as === 'All in one AES69 set' && impulses.length > 0) {
+    const bytes = await writeAes69Responses(
+      `${project.name}, traces`,
+      impulses.flatMap((i) => i.about),
+      rate,
+      impulses.map(({ id, name, impulse }) => {
+        const origin = project.kept.find((k) => k.id === id)?.origin;
+        return {
+          name,
+          samples: Float64Array.from(impulse.samples),
+          zero: impulse.zero,
+          listener: origin?.by === 'live' ? origin.position : null,
+        };
+      }),
+    );
+    saveFile(fileName(project.name, 'sofa'), bytes, 'application/x-hdf5');
+  } else
     for (const one of impulses) {
       if (as === 'Impulse response, WAV') wav([one], one.name);
+      else if (as === 'Impulse response, FLAC')
+        saveFile(
+          fileName(one.name, 'flac'),
+          await runJob('shapes.flac', { impulses: [one.impulse], about: one.about }),
+          'audio/flac',
+        );
       else saveFile(fileName(one.name, 'ir.txt'), writeImpulseText(one.impulse, one.about), 'text/plain');
     }
   if (left.length > 0)

@@ -1,7 +1,6 @@
 import { writeImpulseText, writeWav } from '@pebble-hall/core/formats';
 import { expect, it } from 'vitest';
 import { unpackCurve } from '../../../services/keepTrace';
-import { flacHead } from './decodeFlac';
 import { candidateOf, importedImpulses, importedTrace, withMeanings } from './importFiles';
 
 const bytes = (name: string, of: Uint8Array) => ({
@@ -74,12 +73,4 @@ it('what is no sound, silent or cut off is told', async () => {
   expect((await candidateOf(file('d.flac', 'nothing of the kind, and long enough'))).problem).toMatch(
     /not a FLAC/,
   );
-});
-
-it('the head of a FLAC file tells rate and channels', () => {
-  const head = new Uint8Array(42);
-  head.set([0x66, 0x4c, 0x61, 0x43]);
-  // 96,000 Hz in 20 bits, two channels less one in three
-  head.set([96_000 >> 12, (96_000 >> 4) & 0xff, ((96_000 & 0xf) << 4) | (1 << 1)], 18);
-  expect(flacHead(head)).toEqual({ rate: 96_000, channels: 2 });
 });

@@ -7,6 +7,7 @@ import {
   readWav,
   type NumberTable,
 } from '@pebble-hall/core/formats';
+import { gainOfDb } from '@pebble-hall/core/signal';
 import { freeName, type KeptTrace, type Project, type ProjectArray } from '@pebble-hall/core/project';
 import {
   curveOfImpulse,
@@ -18,6 +19,7 @@ import {
   type TimeZero,
 } from '@pebble-hall/core/traces';
 import { decodeFlac } from './decodeFlac';
+import { readSet, type ResponseSet } from './responseSets';
 import { newTrace } from '../../../services/newTrace';
 import { packCurve } from '../../../services/keepTrace';
 
@@ -42,6 +44,8 @@ export interface Candidate {
   meanings: ColumnMeaning[];
   /** null where it holds a table */
   impulse: ReadImpulse | null;
+  /** null where it holds one response, not a set of them */
+  set: ResponseSet | null;
   zero: TimeZero;
   problem: string | null;
 }
@@ -49,6 +53,7 @@ export interface Candidate {
 const MOST_BYTES = 32e6;
 const MOST_SOUND_BYTES = 256e6;
 const SOUND = /\.(wav|flac)$/i;
+const SET = /\.(sofa|h5|nc)$/i;
 /** Of a text that does not say it. */
 const USUAL_RATE = 48_000;
 
@@ -62,8 +67,10 @@ export async function candidateOf(
     table: null,
     meanings: [],
     impulse: null,
+    set: null,
     zero: { by: 'onset' } as TimeZero,
   };
+  if (SET.test(file.name)) return { ...empty, ...(await readSet(file)) };
   if (SOUND.test(file.name)) return soundCandidate(file, empty);
   if (file.size > MOST_BYTES)
     return { ...empty, problem: 'It is larger than 32 MB, too large for a frequency response.' };
@@ -91,11 +98,12 @@ async function soundCandidate(
     const { channels, rate, comment } = /\.flac$/i.test(file.name) ? await decodeFlac(bytes) : readWav(bytes);
     for (const channel of channels) needImpulse(channel);
     const comments = comment.split('\n').filter(Boolean);
+    const { zero, gainDb } = readImpulseHead(comments);
     const impulse: ReadImpulse = {
-      channels,
+      channels: gainDb === 0 ? channels : channels.map((c) => c.map((v) => v * gainOfDb(-gainDb))),
       rate,
       rateIsKnown: true,
-      saidZero: readImpulseHead(comments).zero,
+      saidZero: zero,
       comments,
     };
     return { ...empty, impulse, zero: zeroFor(impulse), problem: null };

@@ -1,4 +1,5 @@
-import type { Project } from '@pebble-hall/core/project';
+import type { KeptTrace, Project } from '@pebble-hall/core/project';
+import { references } from '../../../services/references';
 import { sweepName } from '../../../services/libraryCurves';
 
 /** A row of the library: a kept trace, or a sweep of the walk. */
@@ -9,12 +10,19 @@ export interface LibraryRow {
   folder: string;
   tags: string[];
   keptAt: number;
-  kind: 'live' | 'file' | 'computed' | 'sweep' | 'spectrum';
+  kind: 'live' | 'file' | 'computed' | 'sweep' | 'spectrum' | 'reference';
 }
 
-export type LibrarySort = 'newest first' | 'by name';
+/** Sweeps and references have a place of their own. */
+export const isKept = ({ kind }: LibraryRow): boolean => kind !== 'sweep' && kind !== 'reference';
 
-/** Every trace of a project: what was kept, then the sweeps of the walk by round. */
+export const LIBRARY_SORTS = ['newest first', 'by name', 'own order'] as const;
+export type LibrarySort = (typeof LIBRARY_SORTS)[number];
+
+/** Where loudspeakers in the open stand, and what of one's own is put beside them. */
+export const SHELF = 'Shelf of references';
+
+/** Every trace of a project: what was kept, then the references, then the sweeps of the walk by round. */
 export function libraryRows(project: Project): LibraryRow[] {
   const rounds = new Map(project.rounds.map((r) => [r.id, r.name]));
   return [
@@ -25,6 +33,14 @@ export function libraryRows(project: Project): LibraryRow[] {
       tags: k.tags,
       keptAt: k.keptAt,
       kind: k.kind === 'spectrum' ? 'spectrum' : k.origin.by,
+    })),
+    ...references(project.place).map((r): LibraryRow => ({
+      id: r.id,
+      name: `${r.name} in the open`,
+      folder: SHELF,
+      tags: [],
+      keptAt: 0,
+      kind: 'reference',
     })),
     ...project.sweeps.map((s): LibraryRow => ({
       id: s.id,
@@ -37,20 +53,59 @@ export function libraryRows(project: Project): LibraryRow[] {
   ];
 }
 
+/** Made once: to begin one anew for each comparison takes longer than the comparison. */
+const BY_NAME = new Intl.Collator(undefined, { numeric: true });
+
+const texts = new WeakMap<LibraryRow, string>();
+/** What is searched of a row. */
+function textOf(r: LibraryRow): string {
+  const known = texts.get(r) ?? `${r.name} ${r.folder} ${r.tags.join(' ')} ${r.kind}`.toLowerCase();
+  texts.set(r, known);
+  return known;
+}
+
 /** Rows in which every word of a search stands, in their name, folder or tags; sorted, folder by folder. */
 export function foundRows(rows: readonly LibraryRow[], search: string, sort: LibrarySort): LibraryRow[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = (r: LibraryRow) => `${r.name} ${r.folder} ${r.tags.join(' ')} ${r.kind}`.toLowerCase();
   const found = rows.filter((r) => {
-    const all = text(r);
+    const all = textOf(r);
     return words.every((w) => all.includes(w));
   });
-  // what lies in no folder comes first, the walk's rounds last
-  const place = (r: LibraryRow) => (r.kind === 'sweep' ? 2 : r.folder === '' ? 0 : 1);
-  return found.sort(
-    (a, b) =>
-      place(a) - place(b) ||
-      a.folder.localeCompare(b.folder) ||
-      (sort === 'by name' ? a.name.localeCompare(b.name, undefined, { numeric: true }) : b.keptAt - a.keptAt),
-  );
+  // what lies in no folder comes first, the shelf and the walk's rounds last
+  const place = (r: LibraryRow) =>
+    r.kind === 'sweep' ? 3 : r.folder === SHELF ? 2 : r.folder === '' ? 0 : 1;
+  // sorting leaves what is alike in its order
+  const within = {
+    'by name': (a: LibraryRow, b: LibraryRow) => BY_NAME.compare(a.name, b.name),
+    'newest first': (a: LibraryRow, b: LibraryRow) => b.keptAt - a.keptAt,
+    'own order': () => 0,
+  }[sort];
+  return found.sort((a, b) => place(a) - place(b) || BY_NAME.compare(a.folder, b.folder) || within(a, b));
+}
+
+/** The kept traces in the order in which some of them are seen; the places of the others stay theirs. */
+export function orderedAs(kept: readonly KeptTrace[], seenIds: readonly string[]): KeptTrace[] {
+  const byId = new Map(kept.map((k) => [k.id, k]));
+  const seen = seenIds.filter((id) => byId.has(id));
+  const among = new Set(seen);
+  let next = 0;
+  return kept.map((k) => (among.has(k.id) ? byId.get(seen[next++]!)! : k));
+}
+
+/**
+ * The kept traces with some of them put where another one is, in its folder; they keep their order among themselves.
+ * @param before whether ahead of it, otherwise behind
+ */
+export function movedTraces(
+  kept: readonly KeptTrace[],
+  ids: readonly string[],
+  toId: string,
+  before: boolean,
+): KeptTrace[] {
+  const target = kept.find((k) => k.id === toId);
+  if (!target || ids.includes(toId)) return [...kept];
+  const moving = kept.filter((k) => ids.includes(k.id)).map((k) => ({ ...k, folder: target.folder }));
+  const rest = kept.filter((k) => !ids.includes(k.id));
+  const at = rest.indexOf(target) + (before ? 0 : 1);
+  return [...rest.slice(0, at), ...moving, ...rest.slice(at)];
 }

@@ -1,6 +1,6 @@
 import type { LiveFrame } from '@pebble-hall/core/live';
 import { useEffect, useState } from 'react';
-import { liveFrames } from '../../services/liveSession';
+import { liveFrames } from './liveSession';
 
 /** Figures change this often, ms: quicker than that nobody reads them. */
 const READ_MS = 200;

@@ -1,0 +1,184 @@
+import { alignmentAt } from '@pebble-hall/core/alignment';
+import { settingOf, withSource, type AlignStep, type Project } from '@pebble-hall/core/project';
+
+import { useMemo, useRef, useState } from 'react';
+import { Note } from '../../parts/Note';
+import { useKeys } from '../../parts/useKeys';
+import { traceName } from '../../services/libraryCurves';
+import { meetingSentence, pairSentences, proofSentence } from '../../words/alignWords';
+import { AlignPlots } from './AlignPlots';
+import { changeSource } from './changeAlign';
+import { KeepCard } from './KeepCard';
+import { SettingCard } from './SettingCard';
+import { SourceCard } from './SourceCard';
+import { SpotCard } from './SpotCard';
+import { SuggestionList } from './SuggestionList';
+import { TargetFields } from './TargetFields';
+import { meetingAt, ontoTarget, proofAt, readAt, useStepSources } from './useAligned';
+import { useJoint } from './useJoint';
+import { usePairs, useSuggestions } from './useSuggestions';
+
+/** One step of the alignment: what its sources do together, and how they are brought to it. */
+export function StepView({ project, step: stored }: { project: Project; step: AlignStep }) {
+  const firstMoved = stored.sources.find((s) => s.id !== stored.referenceId)!.id;
+  const [askedId, setMovedId] = useState(firstMoved);
+  const movedId = stored.sources.some((s) => s.id === askedId) ? askedId : firstMoved;
+  const [askedPoint, setPoint] = useState(0);
+  /** the delay while the hand moves it; null while nothing is held */
+  const [heldS, setHeldS] = useState<number | null>(null);
+  /** the same at once, for a key that moves and lets go in one */
+  const held = useRef<number | null>(null);
+  /** as it was before suggestions were tried */
+  const [before, setBefore] = useState<ReturnType<typeof settingOf> | null>(null);
+  const step = useMemo(
+    () => (heldS === null ? stored : withSource(stored, movedId, { delayS: heldS })),
+    [stored, movedId, heldS],
+  );
+  const { sources, targetDb, measured } = useStepSources(project, stored);
+  const { points } = sources;
+  const moved = step.sources.find((s) => s.id === movedId)!;
+  const at = Math.min(askedPoint, Math.max(0, points.length - 1));
+  const point = points[at];
+  const read = useMemo(() => (point ? readAt(step, point, moved) : null), [step, point, moved]);
+  // by what is stored: while the hand moves a delay, the pairs stay
+  const pairs = usePairs(
+    stored,
+    stored.sources.find((s) => s.id === movedId)!,
+    points,
+  );
+  const now = useMemo(() => (pairs.length > 0 ? alignmentAt(pairs, moved) : null), [pairs, moved]);
+  const efficiency = useMemo(() => now?.atPoints ?? new Float64Array(points.length).fill(NaN), [now, points]);
+  const { value, busy, problem, mostDelayS } = useSuggestions(project, stored, pairs);
+  const joint = useJoint(project, stored, points);
+  const suggestions = value ?? [];
+  const tryOne = (i: number) => {
+    const s = suggestions[i];
+    if (!s || movedId === step.referenceId) return;
+    setBefore((was) => was ?? settingOf(moved));
+    const { delayS, inverted, allPasses } = s;
+    void changeSource(`way ${i + 1} tried`, step.id, movedId, { delayS, inverted, allPasses });
+  };
+  useKeys({
+    ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [String(i + 1), () => tryOne(i)])),
+    '0': () => {
+      if (before) void changeSource('as it was', step.id, movedId, before);
+      setBefore(null);
+    },
+  });
+  const hold = (delayS: number) => {
+    if (movedId === step.referenceId) return;
+    held.current = delayS;
+    setHeldS(delayS);
+  };
+  const settle = () => {
+    const delayS = held.current;
+    if (delayS === null) return;
+    held.current = null;
+    void changeSource(`delay of ${moved.name}`, step.id, movedId, { delayS }).then(
+      // unless the hand is at it again
+      () => held.current === null && setHeldS(null),
+    );
+  };
+  if (!point || !read)
+    return (
+      <>
+        <p className="quiet" role="status">
+          {sources.problems.length > 0 ? sources.problems.join(' ') : 'Reading the traces …'}
+        </p>
+        <div className="shore" style={{ gridTemplateColumns: '360px 360px' }}>
+          <SourceCard project={project} step={step} movedId={movedId} onMoved={setMovedId} joint={null} />
+          <SettingCard project={project} step={step} source={moved} ontoTarget={null} />
+        </div>
+      </>
+    );
+  const meeting = meetingAt(read.others, read.own, targetDb);
+  const against = step.sources.length > 2 ? 'the others' : step.sources.find((s) => s.id !== movedId)!.name;
+  const isEstimate = step.sources.some((s) => s.of.kind === 'distance');
+  const said = [
+    ...pairSentences(moved.name, against, read.reading),
+    ...(meeting ? [meetingSentence(meeting)] : []),
+    ...(measured ? [proofSentence(traceName(project, step.togetherId!)!, proofAt(read, measured))] : []),
+    ...(isEstimate
+      ? [
+          {
+            attention: false,
+            text: 'From distances alone, this is an estimate in the open: measure before it is trusted.',
+          },
+        ]
+      : []),
+  ];
+  return (
+    <>
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'minmax(0, 1fr) 300px',
+          gap: '10px 14px',
+          minHeight: 0,
+        }}
+      >
+        <AlignPlots
+          step={step}
+          point={point}
+          moved={moved}
+          read={read}
+          targetDb={targetDb}
+          measured={measured}
+          against={against}
+          points={points}
+          onPoint={setPoint}
+          onDelay={hold}
+          onSettle={settle}
+          tools={<TargetFields project={project} step={step} />}
+        />
+        <aside className="notes" aria-label="What it says">
+          <h2>What it says{points.length > 1 ? <small>at {point.name}</small> : null}</h2>
+          {said.map((s, i) => (
+            <Note key={s.text} number={i + 1} attention={s.attention}>
+              {s.text}
+            </Note>
+          ))}
+          {movedId === step.referenceId ? (
+            <span className="quiet">
+              {moved.name} is the time reference. Choose another source to move it.
+            </span>
+          ) : (
+            <SuggestionList
+              step={stored}
+              moved={moved}
+              suggestions={suggestions}
+              busy={busy}
+              problem={problem}
+              nowEfficiency={now?.efficiency ?? null}
+              spots={points.length}
+              mostDelayS={mostDelayS}
+              onTry={tryOne}
+            />
+          )}
+        </aside>
+      </div>
+      <div
+        className="shore"
+        style={{
+          gridTemplateColumns:
+            points.length > 1
+              ? 'minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.3fr) minmax(0, 1fr)'
+              : 'minmax(0, 1.1fr) minmax(0, 1.1fr) minmax(0, 1fr)',
+          height: 178,
+        }}
+      >
+        <SourceCard project={project} step={step} movedId={movedId} onMoved={setMovedId} joint={joint} />
+        <SettingCard
+          project={project}
+          step={step}
+          source={moved}
+          ontoTarget={ontoTarget(point, movedId, targetDb)}
+        />
+        {points.length > 1 ? (
+          <SpotCard points={points} efficiency={efficiency} chosen={at} onPoint={setPoint} />
+        ) : null}
+        <KeepCard project={project} step={stored} />
+      </div>
+    </>
+  );
+}

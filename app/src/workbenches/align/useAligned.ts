@@ -1,0 +1,62 @@
+import {
+  asSet,
+  gainOntoTarget,
+  provenSum,
+  readMeeting,
+  readPair,
+  together,
+} from '@pebble-hall/core/alignment';
+import { curveLevelDb } from '@pebble-hall/core/live';
+import type { AlignSource, AlignStep, Project } from '@pebble-hall/core/project';
+import type { LibraryCurve } from '@pebble-hall/core/traces';
+import { useMemo } from 'react';
+import { alignedSources, traceIdsOf, type AlignedPoint } from '../../services/alignSources';
+import { onGrid, smoothOnGrid } from '../../services/gridCurves';
+import type { SeenTrace } from '../../services/libraryCurves';
+import { useLibrary } from '../../services/useLibrary';
+
+/** Levels are held against the target smoothed over this part of an octave. */
+const LEVEL_FRACTION = 12;
+
+/** The sources of a step where they are heard, and what they are held against. */
+export function useStepSources(project: Project, step: AlignStep) {
+  // by what they are made of: a source that is only set otherwise asks for the same traces
+  const ids = useMemo(() => traceIdsOf(project, step), [project, step]);
+  const seen = useLibrary(project, ids);
+  const sources = useMemo(() => alignedSources(project, step, seen), [project, step, seen]);
+  const targetDb = useMemo(() => targetOf(step, seen), [step, seen]);
+  const measured = (step.togetherId !== null && seen.get(step.togetherId)?.curve) || null;
+  return { sources, targetDb, measured };
+}
+
+/** A sum as it was measured against the one that is predicted here; null where the sources share nothing, or nothing can be judged. */
+export function proofAt(read: ReturnType<typeof readAt>, measured: LibraryCurve) {
+  const { own, others, reading } = read;
+  return 'weight' in reading ? provenSum(together([others, own]), onGrid(measured), reading) : null;
+}
+
+function targetOf(step: AlignStep, seen: ReadonlyMap<string, SeenTrace>): Float64Array | null {
+  const curve = step.target && seen.get(step.target.traceId)?.curve;
+  return curve ? curveLevelDb(smoothOnGrid(curve, LEVEL_FRACTION)) : null;
+}
+
+/** All sources at a point but one, as they are set, together. */
+export function othersAt(step: AlignStep, point: AlignedPoint, movedId: string): LibraryCurve {
+  const others = step.sources.filter((s) => s.id !== movedId).map((s) => asSet(point.curves.get(s.id)!, s));
+  return { ...others[0]!, ...together(others) };
+}
+
+/** One source against all the others at a point. */
+export function readAt(step: AlignStep, point: AlignedPoint, moved: AlignSource) {
+  const own = asSet(point.curves.get(moved.id)!, moved);
+  const others = othersAt(step, point, moved.id);
+  return { own, others, reading: readPair(others, own) };
+}
+
+/** How the levels of two lie against the target; null where there is none. */
+export const meetingAt = (others: LibraryCurve, own: LibraryCurve, targetDb: Float64Array | null) =>
+  targetDb && readMeeting(smoothOnGrid(others, LEVEL_FRACTION), smoothOnGrid(own, LEVEL_FRACTION), targetDb);
+
+/** The gain that lays a source on the target, on top of nothing; null without one. */
+export const ontoTarget = (point: AlignedPoint, sourceId: string, targetDb: Float64Array | null) =>
+  targetDb && gainOntoTarget(point.curves.get(sourceId)!, targetDb);
