@@ -103,6 +103,9 @@ function crossed(hz: number, isHigh: boolean, lateS: number): string {
   return `Freq\tdB\tdeg\n${rows.join('\n')}`;
 }
 
+/** Until a trace is stored: its name stands in the dialog before. */
+const inTheLibrary = (name: string) => user.find(`//button[@aria-pressed][contains(@title, "${name}")]`);
+
 it('six imported traces: a main, a subwoofer with four variants of its processing, a target', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'align-'));
   const files: Record<string, string> = {
@@ -124,7 +127,7 @@ it('six imported traces: a main, a subwoofer with four variants of its processin
       .join('\n'),
   );
   await user.press('Import 6 traces');
-  await user.sees('Sub to 220');
+  await inTheLibrary('Sub to 220');
   await user.visit('/align');
   await user.press('Add a step');
   await newStep('Main', 'Sub to 90');
@@ -173,6 +176,7 @@ it('six imported traces: a main, a subwoofer with four variants of its processin
   await user.visit('/traces#library');
   await user.chooseFile('Files to import', join(folder, 'Both.txt'));
   await user.press('Import 1 trace');
+  await inTheLibrary('Both');
   await user.visit('/align');
   await user.click('//*[@role="tab"][contains(., "Main with Sub to 90")]');
   await user.choose('Measured together', 'measured: Both');

@@ -11,7 +11,7 @@ const distance = async () =>
 it('levels, subwoofers and crossover taken in an unlucky order are told to be out of date, and one press mends them', async () => {
   await user.visit('/mic-walk');
   await user.press('Take all that are left');
-  await user.sees('28 good, of 28');
+  await user.sees('28 good, of 28', 300_000);
   await user.visit('/correct');
   await user.sees('filters made');
   await page('Levels and delays');

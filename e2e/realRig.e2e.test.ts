@@ -3,6 +3,7 @@ import { houseMemory } from '@pebble-hall/stand-ins/processor';
 import { noFaults, SimulatedRoom } from '@pebble-hall/stand-ins/rig';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
+import { onSound } from './support/onSound';
 import { startServer } from './support/server.mjs';
 import { User } from './support/user';
 
@@ -42,41 +43,49 @@ function leftInTheLoft(): string {
 }
 
 describe('on the devices of this computer', () => {
-  it('from nothing to ready to measure: connect, check, level', async () => {
-    user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
-    await user.visit('/rig#connect');
-    await user.tick('This computer');
-    await user.sees('The browser will ask whether it may use the microphone');
-    await user.press('Open devices');
-    await user.sees(
-      /Connected: 2 in, 2 out at 48 kHz; echo cancellation, noise suppression and gain control are off\./,
-    );
-    await user.tick('Let go of the input between takes');
-    await user.view('Channels');
-    for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
-      await user.click(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`);
-    }
-    await user.type('Test level', '-30');
-    await user.press('Listen to the room');
-    await user.sees(/Noise of the room\s+−?\d+ dB\(A\) re full scale/);
-    await user.press('Check every channel');
-    await user.until(
-      'both channels are judged',
-      async () => {
-        const text = await user.text();
-        // a busy machine may lose sound on the way: the page then says to close other programs and to check again
-        if (text.includes('sound was lost on the way') && !text.includes('Cancel'))
-          await user.press('Check every channel');
-        return (text.match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2;
-      },
-      180_000,
-    );
-    await user.sees(/ready, \d+ dB/);
-    // the loopback in the file tells the time: Left is 3.1 m away, plus the processor's 1.25 ms
-    await user.view('Microphones');
-    await user.tick('With and without');
-    await user.sees('Left, with the file');
-  }, 400_000);
+  onSound(
+    'from nothing to ready to measure: connect, check, level',
+    async () => {
+      user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
+      await user.visit('/rig#connect');
+      await user.tick('This computer');
+      await user.sees('The browser will ask whether it may use the microphone');
+      await user.press('Open devices');
+      await user.sees(
+        /Connected: 2 in, 2 out at 48 kHz; echo cancellation, noise suppression and gain control are off\./,
+      );
+      await user.tick('Let go of the input between takes');
+      await user.view('Channels');
+      for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
+        await user.click(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`);
+      }
+      await user.type('Test level', '-30');
+      await user.press('Listen to the room');
+      await user.sees(/Noise of the room\s+−?\d+ dB\(A\) re full scale/);
+      await user.press('Check every channel');
+      await user.until(
+        'both channels are judged',
+        async () => {
+          const text = await user.text();
+          // a busy machine may lose sound on the way: the page then says to close other programs and to repeat it
+          if (!text.includes('Cancel'))
+            for (const name of ['Left', 'Right'])
+              if ((await user.textOf(name)).includes('sound was lost')) {
+                await user.press(`Check ${name}`);
+                break;
+              }
+          return (text.match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2;
+        },
+        180_000,
+      );
+      await user.sees(/ready, \d+ dB/);
+      // the loopback in the file tells the time: Left is 3.1 m away, plus the processor's 1.25 ms
+      await user.view('Microphones');
+      await user.tick('With and without');
+      await user.sees('Left, with the file');
+    },
+    400_000,
+  );
 
   it('a refused permission, a device that is not there and one that vanishes are told, with what to do', async () => {
     user = await User.at(server.url, {
@@ -91,10 +100,12 @@ describe('on the devices of this computer', () => {
     await user.sees(/No audio devices are chosen yet\. Choose them in Rig, under Connect\./);
   });
 
-  it('processing that the browser does not switch off, a wrong rate and a lost device are told', async () => {
-    user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
-    await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
-      source: `
+  onSound(
+    'processing that the browser does not switch off, a wrong rate and a lost device are told',
+    async () => {
+      user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
+      await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+        source: `
         const settings = MediaStreamTrack.prototype.getSettings;
         MediaStreamTrack.prototype.getSettings = function () {
           return { ...settings.call(this), autoGainControl: true, sampleRate: 44100 };
@@ -105,24 +116,27 @@ describe('on the devices of this computer', () => {
           window.__track = stream.getAudioTracks()[0];
           return stream;
         };`,
-    });
-    await user.visit('/rig#connect');
-    await user.tick('This computer');
-    await user.press('Open devices');
-    await user.sees(/does not switch its gain control off: levels and responses will be wrong/);
-    await user.sees(/The input runs at 44100 Hz and the browser converts it to 48000 Hz/);
-    await user.view('Level');
-    await user.press('Start the meter');
-    await user.until('the meter shows something', async () => /−\d+\.\d/.test(await user.textOf('Meter 1')));
-    await user.driver.executeScript(
-      `window.__track.stop(); window.__track.dispatchEvent(new Event('ended'));`,
-    );
-    await user.sees(/was unplugged or taken away\. Plug it in again/);
-    await user.sees('Start the meter');
-  });
+      });
+      await user.visit('/rig#connect');
+      await user.tick('This computer');
+      await user.press('Open devices');
+      await user.sees(/does not switch its gain control off: levels and responses will be wrong/);
+      await user.sees(/The input runs at 44100 Hz and the browser converts it to 48000 Hz/);
+      await user.view('Level');
+      await user.press('Start the meter');
+      await user.until('the meter shows something', async () =>
+        /−\d+\.\d/.test(await user.textOf('Meter 1')),
+      );
+      await user.driver.executeScript(
+        `window.__track.stop(); window.__track.dispatchEvent(new Event('ended'));`,
+      );
+      await user.sees(/was unplugged or taken away\. Plug it in again/);
+      await user.sees('Start the meter');
+    },
+  );
 });
 
-it('a calibrator on a real input is found stable, whatever else the page does', async () => {
+onSound('a calibrator on a real input is found stable, whatever else the page does', async () => {
   const tone = Float32Array.from(
     { length: 96000 },
     (_, i) => Math.SQRT2 * gainOfDb(-26) * Math.sin((2 * Math.PI * i) / 48),
@@ -140,55 +154,60 @@ it('a calibrator on a real input is found stable, whatever else the page does', 
   await user.sees('Full scale is');
 });
 
-it('a listening chain plays on the output that was chosen for it, and says when that is not there', async () => {
-  user = await User.at(server.url, {
-    args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
-  });
-  // which output is asked for, and a way to have it taken away
-  await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
-    source: `
+onSound(
+  'a listening chain plays on the output that was chosen for it, and says when that is not there',
+  async () => {
+    user = await User.at(server.url, {
+      args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+    });
+    // which output is asked for, and a way to have it taken away
+    await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `
       const choose = AudioContext.prototype.setSinkId;
       AudioContext.prototype.setSinkId = function (id) {
         window.__sinks = [...(window.__sinks ?? []), id];
         return window.__gone ? Promise.reject(new DOMException('gone', 'NotFoundError')) : choose.call(this, id);
       };`,
-  });
-  await user.visit('/mic-walk');
-  await user.press('Take this spot');
-  await user.sees('7 good, of 28');
-  await user.visit('/listen');
-  await user.sees('as one microphone at Home spot hears it');
-  await user.type('Name of the chain', 'Desk');
-  await user.sees('and Desk, for monitoring');
-  if ((await user.text()).includes('Other outputs')) await user.press('Other outputs');
-  await (await user.field('Output of the chain')).click();
-  const offered = await user.driver.findElements({ xpath: '//*[@role="option"][contains(., "Fake")]' });
-  expect(offered.length).toBeGreaterThan(0);
-  const name = await offered.at(-1)!.getText();
-  await offered.at(-1)!.click();
-  await user.until(
-    'the chain has its output',
-    async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
-  );
-  await user.press('Play');
-  await user.sees('Matched in loudness: as found, no chain');
-  const sinks = await user.driver.executeScript<string[]>('return window.__sinks');
-  expect(sinks.at(-1)).toMatch(/^[0-9a-f]{20,}$/);
-  // one key goes on to the next chain, here none, and what plays plays on
-  await (await user.find('//body')).sendKeys('c');
-  await user.sees(/Matched in loudness: as found [−+]?\d+\.\d dB, First variant/);
-  await user.find('//button[normalize-space(.)="Stop"]');
-  await (await user.find('//body')).sendKeys('c');
-  await user.sees('Matched in loudness: as found, no chain');
-  await user.press('Stop');
-  await user.find('//button[normalize-space(.)="Play"]');
-  await user.driver.executeScript('window.__gone = true');
-  await user.press('Play');
-  await user.sees('Not played: the output that was chosen is not there; plug it in, or choose another one.');
-  await user.visit('/listen');
-  await user.sees('and Desk, for monitoring');
-  await user.until(
-    'the output is kept',
-    async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
-  );
-});
+    });
+    await user.visit('/mic-walk');
+    await user.press('Take this spot');
+    await user.sees('7 good, of 28');
+    await user.visit('/listen');
+    await user.sees('as one microphone at Home spot hears it');
+    await user.type('Name of the chain', 'Desk');
+    await user.sees('and Desk, for monitoring');
+    if ((await user.text()).includes('Other outputs')) await user.press('Other outputs');
+    await (await user.field('Output of the chain')).click();
+    const offered = await user.driver.findElements({ xpath: '//*[@role="option"][contains(., "Fake")]' });
+    expect(offered.length).toBeGreaterThan(0);
+    const name = await offered.at(-1)!.getText();
+    await offered.at(-1)!.click();
+    await user.until(
+      'the chain has its output',
+      async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
+    );
+    await user.press('Play');
+    await user.sees('Matched in loudness: as found, no chain');
+    const sinks = await user.driver.executeScript<string[]>('return window.__sinks');
+    expect(sinks.at(-1)).toMatch(/^[0-9a-f]{20,}$/);
+    // one key goes on to the next chain, here none, and what plays plays on
+    await (await user.find('//body')).sendKeys('c');
+    await user.sees(/Matched in loudness: as found [−+]?\d+\.\d dB, First variant/);
+    await user.find('//button[normalize-space(.)="Stop"]');
+    await (await user.find('//body')).sendKeys('c');
+    await user.sees('Matched in loudness: as found, no chain');
+    await user.press('Stop');
+    await user.find('//button[normalize-space(.)="Play"]');
+    await user.driver.executeScript('window.__gone = true');
+    await user.press('Play');
+    await user.sees(
+      'Not played: the output that was chosen is not there; plug it in, or choose another one.',
+    );
+    await user.visit('/listen');
+    await user.sees('and Desk, for monitoring');
+    await user.until(
+      'the output is kept',
+      async () => (await (await user.field('Output of the chain')).getAttribute('value')) === name,
+    );
+  },
+);

@@ -16,6 +16,7 @@ await Promise.all([runs(['types:others', 'lint']), runs(['build:app'])]);
 
 let passed = 0;
 let failed = 0;
+let notJudged = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
   ['Unit tests', ['core', 'stand-ins', 'app', 'app-alone', 'demo'], `--maxWorkers=${availableParallelism()}`],
@@ -34,12 +35,15 @@ for (const [name, projects, ...more] of /** @type {const} */ ([
     ...more,
   ];
   const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit' });
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
+  const { numPassedTests, numFailedTests, numPendingTests } = JSON.parse(readFileSync(report, 'utf8'));
   rmSync(report);
   passed += numPassedTests;
+  notJudged += numPendingTests;
   failed += numFailedTests + (status !== 0 && numFailedTests === 0 ? 1 : 0);
 }
 console.log(`\n${passed} passed, ${failed} failed`);
+if (notJudged > 0)
+  console.log(`${notJudged} not judged: this machine loses sound on an empty page as well (see above)`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);
 
 /**

@@ -51,7 +51,7 @@ export class User {
   }
 
   /** Waits until something holds. */
-  async until(what: string, holds: () => Promise<boolean>, ms = 90_000): Promise<void> {
+  async until(what: string, holds: () => Promise<boolean>, ms = 150_000): Promise<void> {
     const began = Date.now();
     for (;;) {
       if (await holds().catch(() => false)) return;

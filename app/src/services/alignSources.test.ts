@@ -1,4 +1,5 @@
 import { asSet } from '@pebble-hall/core/alignment';
+import type { SourceField } from '@pebble-hall/core/coverage';
 import {
   newStep,
   plainSetting,
@@ -9,7 +10,7 @@ import {
 } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
-import { expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { alignedSources, channelsOf, traceIdsOf } from './alignSources';
 import { flatCurve, traceOfFile } from './curvesForTest';
 import { references } from './references';
@@ -69,7 +70,7 @@ const source = (id: string, of: AlignSource['of'], change: Partial<AlignSource> 
   ...change,
 });
 const channel = (id: string, change: Partial<AlignSource> = {}) =>
-  source(id, { kind: 'channel', loudspeakerId: id }, change);
+  source(id, { kind: 'channels', loudspeakerIds: [id], from: 'sweeps' }, change);
 const trace = (id: string) => source(id, { kind: 'traces', traceIds: [id], shownId: id });
 const seenOf = (ids: string[], of: (id: string) => LibraryCurve = () => flatCurve(1)) =>
   new Map(ids.map((id) => [id, { curve: of(id), problem: null }]));
@@ -78,7 +79,7 @@ it('channels are heard where both were swept and well; a spot left out of the av
   const step = newStep('s', 'S', [channel('main'), channel('sub')]);
   const ids = traceIdsOf(project, step);
   expect(ids.sort()).toEqual(['main-1', 'main-3', 'sub-1', 'sub-3']);
-  const { points, problems } = alignedSources(project, step, seenOf(ids));
+  const { points, problems } = alignedSources(project, step, { seen: seenOf(ids), fields: null });
   expect(problems).toEqual([]);
   expect(points.map((p) => [p.name, p.weight])).toEqual([
     ['Spot 1', 2],
@@ -91,8 +92,10 @@ it('channels are heard where both were swept and well; a spot left out of the av
 it('a trace beside a channel is held against the home spot alone; while one is read, nothing is there', () => {
   const step = newStep('s', 'S', [channel('main'), trace('flat')]);
   const ids = traceIdsOf(project, step);
-  expect(alignedSources(project, step, seenOf(ids)).points.map((p) => p.spotId)).toEqual(['1']);
-  const reading = alignedSources(project, step, seenOf(['flat']));
+  expect(alignedSources(project, step, { seen: seenOf(ids), fields: null }).points.map((p) => p.id)).toEqual([
+    '1',
+  ]);
+  const reading = alignedSources(project, step, { seen: seenOf(['flat']), fields: null });
   expect(reading).toEqual({ points: [], problems: [], isReading: true });
 });
 
@@ -100,7 +103,7 @@ it('a loudspeaker at a distance is later and quieter by it, two of them twice as
   const [reference] = references(project.place);
   const of = { kind: 'distance', referenceId: reference!.id, distanceM: 4, count: 2 } as const;
   const step = newStep('s', 'S', [source('far', of), trace('flat')]);
-  const { points } = alignedSources(project, step, seenOf(traceIdsOf(project, step)));
+  const { points } = alignedSources(project, step, { seen: seenOf(traceIdsOf(project, step)), fields: null });
   const far = points[0]!.curves.get('far')!;
   const n = 200;
   const angle = (-2 * Math.PI * LIBRARY_GRID[n]! * 4) / speedOfSound(20);
@@ -112,7 +115,7 @@ it('what Live took off a trace for the eye is given back to it', () => {
   const live = traceOfFile('heard', { origin: { by: 'live', delayS: 0.0104 } as never });
   const known = { ...project, kept: [...project.kept, live] };
   const step = newStep('s', 'S', [trace('heard'), trace('flat')]);
-  const { points } = alignedSources(known, step, seenOf(['heard', 'flat']));
+  const { points } = alignedSources(known, step, { seen: seenOf(['heard', 'flat']), fields: null });
   const n = 150;
   const angle = -2 * Math.PI * LIBRARY_GRID[n]! * 0.0104;
   expect(points[0]!.curves.get('heard')!.im[n]).toBeCloseTo(Math.sin(angle), 9);
@@ -126,11 +129,10 @@ it('a group is the sum of what was brought together, as it was set', () => {
   const step = newStep('s', 'S', [group, trace('flat')]);
   expect(channelsOf(known, group)).toEqual(['main', 'sub']);
   const ids = traceIdsOf(known, step);
-  const { points } = alignedSources(
-    known,
-    step,
-    seenOf(ids, (id) => flatCurve(id.startsWith('sub') ? 0.5 : 1)),
-  );
+  const { points } = alignedSources(known, step, {
+    seen: seenOf(ids, (id) => flatCurve(id.startsWith('sub') ? 0.5 : 1)),
+    fields: null,
+  });
   const inside = asSet(flatCurve(0.5), pair.sources[1]!);
   expect(points[0]!.curves.get('group')!.re[77]).toBeCloseTo(1 + inside.re[77]!, 9);
 });
@@ -140,8 +142,10 @@ it('says why nothing can be brought together, and what to do', () => {
     const step = newStep('s', 'S', sources);
     const ids = [...traceIdsOf(project, step), 'levels'];
     const seen = seenOf(ids, (id) => flatCurve(1, { hasPhase: id !== 'levels' }));
-    return alignedSources({ ...project, kept: [...project.kept, traceOfFile('levels')] }, step, seen)
-      .problems;
+    return alignedSources({ ...project, kept: [...project.kept, traceOfFile('levels')] }, step, {
+      seen,
+      fields: null,
+    }).problems;
   };
   expect(why(trace('flat'), trace('levels'))[0]).toMatch(/levels has levels, but no phase/);
   expect(why(trace('flat'), trace('noise'))[0]).toMatch(/noise is a spectrum/);
@@ -150,4 +154,65 @@ it('says why nothing can be brought together, and what to do', () => {
   expect(why(trace('flat'), source('g', { kind: 'step', stepId: 'x' }))[0]).toMatch(
     /group that g is made of is gone/,
   );
+});
+
+describe('channels by their models', () => {
+  const modelled = (id: string, ...ids: string[]) =>
+    source(id, { kind: 'channels', loudspeakerIds: ids, from: 'models' });
+  const seats = [
+    { id: 'a', name: 'Seat A', position: { x: 1, y: 0, z: 1 } },
+    { id: 'b', name: 'Seat B', position: { x: 2, y: 0, z: 1 } },
+  ];
+  const planned = {
+    ...project,
+    place: { ...project.place, seats, audience: [], shape: { floorRise: 0 } },
+  } as unknown as Project;
+  /** Each channel with its own pressure, the same everywhere but twice as much at the last point. */
+  const fields = (points: number) =>
+    new Map(
+      [
+        ['main', 1],
+        ['sub', 0.25],
+      ].map(([id, re]): [string, SourceField] => [
+        id as string,
+        {
+          re: Array.from(LIBRARY_GRID, () =>
+            Float64Array.from({ length: points }, (_, p) => (re as number) * (p === points - 1 ? 2 : 1)),
+          ),
+          im: Array.from(LIBRARY_GRID, () => new Float64Array(points)),
+        },
+      ]),
+    );
+
+  it('are heard at the seats, several of them together, and ask for no trace', () => {
+    const step = newStep('s', 'S', [modelled('both', 'main', 'sub'), modelled('one', 'sub')]);
+    expect(traceIdsOf(planned, step)).toEqual([]);
+    const { points, problems } = alignedSources(planned, step, { seen: new Map(), fields: fields(2) });
+    expect(problems).toEqual([]);
+    expect(points.map((p) => [p.name, p.weight])).toEqual([
+      ['Seat A', 1],
+      ['Seat B', 1],
+    ]);
+    expect(points[0]!.curves.get('both')!.re[9]).toBeCloseTo(1.25, 12);
+    expect(points[1]!.curves.get('both')!.re[9]).toBeCloseTo(2.5, 12);
+    expect(alignedSources(planned, step, { seen: new Map(), fields: null }).isReading).toBe(true);
+  });
+
+  it('at the place to align alone, the seats count for nothing', () => {
+    const step = {
+      ...newStep('s', 'S', [modelled('m', 'main'), modelled('s', 'sub')]),
+      aim: 'place' as const,
+      alignAt: { position: { x: 3, y: 0, z: 1 }, reason: 'equally loud' },
+    };
+    const { points } = alignedSources(planned, step, { seen: new Map(), fields: fields(3) });
+    expect(points.map((p) => p.weight)).toEqual([1, 0, 0]);
+    expect(points[0]!.position).toEqual({ x: 3, y: 0, z: 1 });
+  });
+
+  it('have no level in common with what was measured', () => {
+    const step = newStep('s', 'S', [modelled('m', 'main'), channel('sub')]);
+    expect(alignedSources(planned, step, { seen: new Map(), fields: null }).problems[0]).toMatch(
+      /no level in common/,
+    );
+  });
 });

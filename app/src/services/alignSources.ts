@@ -1,6 +1,11 @@
 import { asSet, together } from '@pebble-hall/core/alignment';
+import type { SourceField } from '@pebble-hall/core/coverage';
+import type { Point } from '@pebble-hall/core/geometry';
 import {
+  isFromModels,
   keptById,
+  leavesOf,
+  plainSetting,
   sweepOf,
   type AlignSource,
   type AlignStep,
@@ -13,12 +18,14 @@ import { GROUND_PLANE_DB } from '@pebble-hall/core/spots';
 import type { LibraryCurve } from '@pebble-hall/core/traces';
 import { onGrid } from './gridCurves';
 import { traceName, type SeenTrace } from './libraryCurves';
+import { curveOfField, heardAt, type HeardAt } from './modelledChannels';
 
 /** A place where sources are heard together. */
 export interface AlignedPoint {
-  /** of the spot; null where traces were taken nobody knows where */
-  spotId: string | null;
+  /** of a spot, a seat or the place to align at; null where traces were taken nobody knows where */
+  id: string | null;
   name: string;
+  position: Point | null;
   weight: number;
   /** by source id, on the points of the library, before anything is set */
   curves: ReadonlyMap<string, LibraryCurve>;
@@ -32,6 +39,9 @@ export interface AlignedSources {
   isReading: boolean;
 }
 
+/** The place to align, among the points of a step. */
+export const PLACE = 'place';
+
 type Known = Pick<Project, 'place' | 'sweeps' | 'roundId' | 'rounds' | 'kept' | 'alignSteps'>;
 /** Nothing but curves on the points of the library. */
 type Found = { curve: LibraryCurve } | { problem: string } | { isReading: true };
@@ -41,20 +51,30 @@ const usable = (project: Known, spot: Spot, loudspeakerId: string): Sweep | unde
   return sweep && sweep.verdict.state !== 'failed' ? sweep : undefined;
 };
 
-const innerStep = (project: Known, source: AlignSource): AlignStep | undefined => {
+const innerStep = (project: Pick<Known, 'alignSteps'>, source: AlignSource): AlignStep | undefined => {
   const { of } = source;
   return of.kind === 'step' ? project.alignSteps.find((s) => s.id === of.stepId) : undefined;
 };
 
 /** Ids of the channels that a source is made of. */
-export function channelsOf(project: Known, source: AlignSource): string[] {
-  if (source.of.kind === 'channel') return [source.of.loudspeakerId];
+export function channelsOf(project: Pick<Known, 'alignSteps'>, source: AlignSource): string[] {
+  if (source.of.kind === 'channels') return source.of.loudspeakerIds;
   return (innerStep(project, source)?.sources ?? []).flatMap((s) => channelsOf(project, s));
 }
 
+/** Whether anything in a step is told by a model. */
+export const isModelled = (project: Pick<Known, 'alignSteps'>, step: AlignStep): boolean =>
+  step.sources.some((s) => leavesOf(project.alignSteps, s).some(isFromModels));
+
+/** Where modelled sources of a step are heard: the place that they are brought together at first. */
+export const modelledPlaces = (project: Pick<Known, 'place'>, step: AlignStep): HeardAt[] => [
+  ...(step.alignAt ? [{ id: PLACE, name: 'the place to align', position: step.alignAt.position }] : []),
+  ...heardAt(project),
+];
+
 /** Whether a source is known at every spot that was swept, and nowhere else. */
 const isBySpot = (project: Known, source: AlignSource): boolean =>
-  source.of.kind === 'channel' ||
+  source.of.kind === 'channels' ||
   (source.of.kind === 'step' &&
     (innerStep(project, source)?.sources.every((s) => isBySpot(project, s)) ?? false));
 
@@ -75,9 +95,12 @@ export function traceIdsOf(project: Known, step: AlignStep): string[] {
         return source.of.traceIds;
       case 'distance':
         return [source.of.referenceId];
-      case 'channel': {
-        const { loudspeakerId } = source.of;
-        return spots.flatMap((spot) => (spot && usable(project, spot, loudspeakerId)?.id) ?? []);
+      case 'channels': {
+        const { loudspeakerIds, from } = source.of;
+        if (from === 'models') return [];
+        return spots.flatMap((spot) =>
+          loudspeakerIds.flatMap((id) => (spot && usable(project, spot, id)?.id) ?? []),
+        );
       }
       case 'step':
         return (innerStep(project, source)?.sources ?? []).flatMap(of);
@@ -88,37 +111,36 @@ export function traceIdsOf(project: Known, step: AlignStep): string[] {
   return [...new Set(ids)].filter((id) => traceName(project, id) !== null);
 }
 
-/** The sources of a step at each place where they are heard together. @param seen the traces of `traceIdsOf` */
-export function alignedSources(
-  project: Known,
-  step: AlignStep,
-  seen: ReadonlyMap<string, SeenTrace>,
-): AlignedSources {
-  const spots = spotsOf(project, step);
-  if (spots.length === 0)
-    return {
-      points: [],
-      problems: [
-        'At no spot do all of these channels have a usable sweep. Take the missing ones in Mic walk.',
-      ],
-      isReading: false,
-    };
+/** Where something is heard: at a spot of the walk, at a point of what the models give, or nobody knows where. */
+interface Where {
+  spot: Spot | null;
+  /** its number among the points of the models */
+  index: number;
+}
+
+/** What is known of the sources of a step. */
+export interface KnownOfSources {
+  /** the traces of `traceIdsOf` */
+  seen: ReadonlyMap<string, SeenTrace>;
+  /** by channel, at `modelledPlaces`; null while it is worked out */
+  fields: ReadonlyMap<string, SourceField> | null;
+}
+
+/** The sources of a step at each place where they are heard together. */
+export function alignedSources(project: Known, step: AlignStep, known: KnownOfSources): AlignedSources {
+  const places = placesOf(project, step);
+  if (typeof places === 'string') return { points: [], problems: [places], isReading: false };
   const problems = new Set<string>();
   let isReading = false;
-  const points = spots.map((spot): AlignedPoint => {
+  const points = places.map(({ where, ...place }): AlignedPoint => {
     const curves = new Map<string, LibraryCurve>();
     for (const source of step.sources) {
-      const found = curveAt(project, source, spot, seen);
+      const found = curveAt(project, source, where, known);
       if ('curve' in found) curves.set(source.id, found.curve);
       else if ('problem' in found) problems.add(found.problem);
       else isReading = true;
     }
-    return {
-      spotId: spot?.id ?? null,
-      name: spot?.name ?? 'where the traces were taken',
-      weight: spot ? (spot.inAverage ? spot.weight : 0) : 1,
-      curves,
-    };
+    return { ...place, curves };
   });
   // where no spot counts, all do
   const counts = points.some((p) => p.weight > 0);
@@ -129,21 +151,48 @@ export function alignedSources(
   };
 }
 
-function curveAt(
+/** Where the sources of a step are heard together, and how much each place counts; why there is none, as a sentence. */
+function placesOf(
   project: Known,
-  source: AlignSource,
-  spot: Spot | null,
-  seen: ReadonlyMap<string, SeenTrace>,
-): Found {
+  step: AlignStep,
+): (Omit<AlignedPoint, 'curves'> & { where: Where })[] | string {
+  if (isModelled(project, step)) {
+    const leaves = step.sources.flatMap((s) => leavesOf(project.alignSteps, s));
+    if (!leaves.every(isFromModels))
+      return 'What models tell and what was measured have no level in common. Choose either for all sources of a step.';
+    return modelledPlaces(project, step).map((at, index) => ({
+      ...at,
+      weight: (at.id === PLACE) === (step.aim === 'place' && step.alignAt !== null) ? 1 : 0,
+      where: { spot: null, index },
+    }));
+  }
+  const spots = spotsOf(project, step);
+  if (spots.length === 0)
+    return 'At no spot do all of these channels have a usable sweep. Take the missing ones in Mic walk.';
+  return spots.map((spot) => ({
+    id: spot?.id ?? null,
+    name: spot?.name ?? 'where the traces were taken',
+    position: spot?.position ?? null,
+    weight: spot ? (spot.inAverage ? spot.weight : 0) : 1,
+    where: { spot, index: 0 },
+  }));
+}
+
+function curveAt(project: Known, source: AlignSource, where: Where, known: KnownOfSources): Found {
   const { of } = source;
+  const { seen, fields } = known;
   switch (of.kind) {
     case 'traces':
       return traceAt(project, source, of.shownId, seen);
-    case 'channel': {
-      const sweep = spot && usable(project, spot, of.loudspeakerId);
-      if (!sweep) return { problem: `${source.name} has no usable sweep there. Take it in Mic walk.` };
-      const gainDb = sweep.levelOffsetDb - (sweep.groundPlane ? GROUND_PLANE_DB : 0);
-      return withGain(traceAt(project, source, sweep.id, seen), gainDb, 0);
+    case 'channels': {
+      const gone = of.loudspeakerIds.find((id) => !project.place.loudspeakers.some((l) => l.id === id));
+      if (gone !== undefined)
+        return { problem: `${source.name} is no longer in the plan as it was. Choose it anew.` };
+      return summed(
+        of.loudspeakerIds.map((id) =>
+          of.from === 'models' ? modelledAt(id, where, known) : sweptAt(project, source, id, where, known),
+        ),
+      );
     }
     case 'distance': {
       const gainDb = 20 * Math.log10(of.count / of.distanceM);
@@ -153,15 +202,40 @@ function curveAt(
     case 'step': {
       const inner = innerStep(project, source);
       if (!inner) return { problem: `The group that ${source.name} is made of is gone. Choose another one.` };
-      const parts: LibraryCurve[] = [];
-      for (const part of inner.sources) {
-        const found = curveAt(project, part, spot, seen);
-        if (!('curve' in found)) return found;
-        parts.push(asSet(found.curve, part));
-      }
-      return { curve: { ...parts[0]!, ...together(parts) } };
+      return summed(
+        inner.sources.map((part) => {
+          const found = curveAt(project, part, where, known);
+          return 'curve' in found ? { curve: asSet(found.curve, part) } : found;
+        }),
+      );
     }
   }
+}
+
+/** All of them together; what keeps one of them away where there is something. */
+function summed(parts: Found[]): Found {
+  const missing = parts.find((p) => 'problem' in p) ?? parts.find((p) => !('curve' in p));
+  if (missing) return missing;
+  const curves = parts.flatMap((p) => ('curve' in p ? [p.curve] : []));
+  return { curve: curves.length === 1 ? curves[0]! : { ...curves[0]!, ...together(curves) } };
+}
+
+function modelledAt(id: string, { index }: Where, { fields }: KnownOfSources): Found {
+  const field = fields?.get(id);
+  return field ? { curve: curveOfField(field, index) } : { isReading: true };
+}
+
+function sweptAt(
+  project: Known,
+  source: AlignSource,
+  id: string,
+  { spot }: Where,
+  { seen }: KnownOfSources,
+): Found {
+  const sweep = spot && usable(project, spot, id);
+  if (!sweep) return { problem: `${source.name} has no usable sweep there. Take it in Mic walk.` };
+  const gainDb = sweep.levelOffsetDb - (sweep.groundPlane ? GROUND_PLANE_DB : 0);
+  return withGain(traceAt(project, source, sweep.id, seen), gainDb, 0);
 }
 
 function traceAt(
@@ -187,5 +261,5 @@ function traceAt(
 
 const withGain = (found: Found, gainDb: number, delayS: number): Found =>
   'curve' in found && (gainDb !== 0 || delayS !== 0)
-    ? { curve: asSet(found.curve, { gainDb, delayS, inverted: false, allPasses: [] }) }
+    ? { curve: asSet(found.curve, { ...plainSetting(), gainDb, delayS }) }
     : found;

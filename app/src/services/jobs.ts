@@ -10,7 +10,14 @@ import type { ListenJobs } from '../workers/listen.worker';
 import type { ShapeJobs } from '../workers/shapes.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
-export type { LevelMapAsked, ShownModel, TraceSeen, TriedModel } from '../workers/coverage.worker';
+export type {
+  LevelMapAsked,
+  MeetingAsked,
+  PressuresAsked,
+  ShownModel,
+  TraceSeen,
+  TriedModel,
+} from '../workers/coverage.worker';
 export type { AskedModel } from '../workers/loudspeakerModels';
 
 interface Lanes {

@@ -1,5 +1,6 @@
 import {
   lateS,
+  type HeardTwo,
   type Meeting,
   type NoPair,
   type PairReading,
@@ -7,6 +8,8 @@ import {
   type Suggestion,
 } from '@pebble-hall/core/alignment';
 import type { SourceSetting } from '@pebble-hall/core/alignment';
+import type { PlaceReason } from '@pebble-hall/core/coverage';
+import type { CrossoverFilter } from '@pebble-hall/core/path';
 import { formatHz } from '../charts/chartMath';
 
 /** A sentence about two sources. */
@@ -25,7 +28,8 @@ const GAP_DB = 3;
 
 const minus = (text: string) => text.replace('-', '\u2212');
 const fixed = (value: number, digits: number) => minus(value.toFixed(digits).replace(/^-(0(\.0+)?)$/, '$1'));
-const ms = (seconds: number) => `${fixed(1000 * Math.abs(seconds), Math.abs(seconds) < 0.00095 ? 2 : 1)} ms`;
+const digitsOf = (seconds: number) => (seconds < 0.000095 ? 3 : seconds < 0.00095 ? 2 : 1);
+const ms = (seconds: number) => `${fixed(1000 * Math.abs(seconds), digitsOf(Math.abs(seconds)))} ms`;
 export const percent = (efficiency: number) => `${Math.round(100 * efficiency)} %`;
 /** How far a sum falls short of both in phase, dB. */
 export const shortOf = (efficiency: number) => -20 * Math.log10(efficiency);
@@ -36,6 +40,9 @@ export function lateWords(phaseDeg: number, hz: number): string {
   if (Math.abs(phaseDeg) < 2) return 'in time';
   return late > 0 ? `late by ${ms(late)}` : `early by ${ms(late)}`;
 }
+
+/** Of a name that joins several. */
+const isOrAre = (name: string) => (name.includes(' and ') ? 'are' : 'is');
 
 /** Where in the shared band a phase is read: its ends where it counts, and where it counts most. */
 function readAt({ weight, phaseDeg }: PairReading): number[] {
@@ -77,7 +84,7 @@ export function pairSentences(
   return [
     {
       attention: lost > ATTENTION_DB,
-      text: `${moved} is ${where}. ${lost < FINE_DB ? 'Next to nothing is lost.' : `Most is lost at ${formatHz(frequency[worst]!)}: ${lost > 20 ? 'over 20' : fixed(lost, 1)} dB.`}`,
+      text: `${moved} ${isOrAre(moved)} ${where}. ${lost < FINE_DB ? 'Next to nothing is lost.' : `Most is lost at ${formatHz(frequency[worst]!)}: ${lost > 20 ? 'over 20' : fixed(lost, 1)} dB.`}`,
     },
     {
       attention: short > ATTENTION_DB,
@@ -129,18 +136,26 @@ export function meetingSentence({ hz, lowest, highest }: Meeting): AlignSentence
   };
 }
 
+/** "80 Hz, Linkwitz-Riley 24 dB/oct". */
+export const crossoverWords = ({ frequency, kind, order }: CrossoverFilter): string =>
+  `${formatHz(frequency)}, ${kind} ${6 * order} dB/oct`;
+
 /** What is done to a source, in few words: "6.40 ms, inverted, all-pass 71 Hz". */
 export function settingWords({
   gainDb,
   delayS,
   inverted,
   allPasses,
-}: Omit<SourceSetting, 'gainDb'> & { gainDb?: number }): string {
+  highPass,
+  lowPass,
+}: Pick<SourceSetting, 'delayS' | 'inverted'> & Partial<SourceSetting>): string {
   return [
     `${fixed(1000 * delayS, 2)} ms`,
     ...(gainDb ? [`${gainDb > 0 ? '+' : ''}${fixed(gainDb, 1)} dB`] : []),
     ...(inverted ? ['inverted'] : []),
-    ...allPasses.map(
+    ...(highPass ? [`from ${crossoverWords(highPass)}`] : []),
+    ...(lowPass ? [`up to ${crossoverWords(lowPass)}`] : []),
+    ...(allPasses ?? []).map(
       (a) => `all-pass ${formatHz(a.hz)}${a.q === null ? ', first order' : `, Q ${fixed(a.q, 1)}`}`,
     ),
   ].join(', ');
@@ -165,4 +180,35 @@ export function suggestionWords(s: Suggestion, nowEfficiency: number, spots: num
     ...(s.delayS < 0 ? ['the others wait for it'] : []),
     ...(s.atEdge ? ['at the end of the delays that were tried'] : []),
   ].join('; ');
+}
+
+const PLACES: Record<PlaceReason, string> = {
+  'equally loud and together': 'equally loud, and they arrive together',
+  'equally loud, between two': 'equally loud, and as far from both',
+  'together, between two': 'they arrive together, and as far from both',
+  'equally loud': 'equally loud',
+  together: 'they arrive together',
+  'between two': 'as far from both',
+};
+/** Why a place is a good one to bring two together at. */
+export const placeWords = (reason: PlaceReason): string => PLACES[reason];
+
+/** That what a step rests on was changed since it was set. @param names of the changed steps */
+export const changedWords = (names: readonly string[]): string =>
+  `${names.join(' and ')} ${names.length === 1 ? 'was' : 'were'} set otherwise since this step was set. Look at it again.`;
+
+/** When and how loud one is heard after another. */
+export function heardWords(
+  moved: string,
+  still: string,
+  { laterS, louderDb }: HeardTwo,
+  where: string,
+): string {
+  const when =
+    Math.abs(laterS) < 5e-5 ? 'at the same time as' : `${ms(laterS)} ${laterS > 0 ? 'after' : 'before'}`;
+  const loud =
+    louderDb === -Infinity
+      ? 'not heard'
+      : `${fixed(Math.abs(louderDb), 1)} dB ${louderDb > 0 ? 'louder' : 'softer'}`;
+  return `At ${where} ${moved} ${isOrAre(moved)} heard ${when} ${still}, ${loud}.`;
 }

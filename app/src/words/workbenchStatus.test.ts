@@ -33,7 +33,7 @@ describe('stones', () => {
       ...plainSetting(),
       id,
       name: id,
-      of: { kind: 'channel' as const, loudspeakerId: id },
+      of: { kind: 'channels' as const, loudspeakerIds: [id], from: 'sweeps' as const },
     });
     const step = newStep('s', 'S', [source('a'), source('b')]);
     const at = (alignSteps: Project['alignSteps']) =>

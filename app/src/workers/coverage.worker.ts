@@ -1,10 +1,15 @@
 import {
+  arrivalMap,
+  groupPattern,
   levelMapInSteps,
+  pressureAtPoints,
   radiationView,
   responseAtPoint,
   type ChannelOf,
+  type GroupPattern,
   type LevelMapRequest,
   type RadiationView,
+  type SourceField,
 } from '@pebble-hall/core/coverage';
 import {
   polarFromTraces,
@@ -29,6 +34,17 @@ export type LevelMapAsked = Omit<LevelMapRequest, 'channels'> & { channels: Chan
 export type ResponseAsked = Omit<LevelMapAsked, 'points' | 'band' | 'perThird'> & {
   point: Point;
   frequency: Float64Array;
+};
+
+/** Responses of channels at points as the page asks for them: each channel by itself. */
+export type PressuresAsked = Pick<LevelMapAsked, 'channels' | 'points' | 'speed' | 'air' | 'ground'> & {
+  frequency: Float64Array;
+};
+
+/** Two groups over points, as the page asks how they meet. */
+export type MeetingAsked = Omit<PressuresAsked, 'channels'> & {
+  first: ChannelOf<AskedModel>[];
+  second: ChannelOf<AskedModel>[];
 };
 
 /** How a model radiates, what it is, and how loud it gets. */
@@ -72,6 +88,46 @@ const jobs = {
   },
   response: async ({ channels, point, frequency, ...request }: ResponseAsked) =>
     responseAtPoint({ ...request, channels: await resolved(channels) }, point, frequency),
+  /** by channel: its pressure, `[frequency][point]` */
+  pressures: async (
+    { channels, points, frequency, ...request }: PressuresAsked,
+    { progress }: JobContext,
+  ) => {
+    const found = new Map<string, SourceField>();
+    for (const channel of await resolved(channels)) {
+      found.set(channel.id, pressureAtPoints([channel], request, points, frequency));
+      await progress(found.size / channels.length);
+    }
+    return handOver(
+      found,
+      [...found.values()].flatMap(({ re, im }) => [...re, ...im]),
+    );
+  },
+  /** a group as a whole, around it */
+  pattern: async ({
+    channel,
+    aimDeg,
+    frequency,
+    speed,
+  }: {
+    channel: ChannelOf<AskedModel>;
+    aimDeg: number;
+    frequency: Float64Array;
+    speed: number;
+  }): Promise<GroupPattern> => groupPattern((await resolved([channel]))[0]!, aimDeg, frequency, speed),
+  /** how much louder, and how much later, the second of two groups is at each point */
+  meeting: async ({ first, second, points, frequency, ...request }: MeetingAsked) => {
+    const powers = async (of: ChannelOf<AskedModel>[]) => {
+      const { re, im } = pressureAtPoints(await resolved(of), request, points, frequency);
+      const sum = new Float64Array(points.length / 3);
+      re.forEach((at, n) => sum.forEach((v, p) => (sum[p] = v + at[p]! ** 2 + im[n]![p]! ** 2)));
+      return sum;
+    };
+    const [one, other] = [await powers(first), await powers(second)];
+    const [soon, late] = [first, second].map((of) => arrivalMap(of, points, request.speed));
+    const laterS = late!.map((v, p) => v - soon![p]!);
+    return handOver({ first: one, second: other, laterS }, [one, other, laterS]);
+  },
   /** a loudspeaker on its axis in the open, against its band, as a curve of the library */
   inTheOpen: async (model: AskedModel): Promise<LibraryCurve> => {
     const { re, im } = axisTrace((await radiatingOfAsked(model)).axis, LIBRARY_GRID);

@@ -1,6 +1,6 @@
 import { needWithin, needWhole } from '../limits/index.js';
 import { allPassTurn, allPassTurns, type AllPassSection } from './allPassTurn.js';
-import { inSteps, PhaseTables, type AlignPoint } from './phaseTables.js';
+import { delayTurns, inSteps, PhaseTables, type AlignPoint } from './phaseTables.js';
 
 /** A way to bring a source to another one. */
 export interface Alignment {
@@ -39,6 +39,7 @@ const ALL_PASS_QS = [null, 0.5, 0.8, 1.3, 2.2] as const;
 const ALL_PASS_Q = { least: 0.3, most: 6 };
 /** All-pass sections so far beyond the band do nothing that a delay does not. */
 const BESIDE_OCTAVES = 1;
+const WIDE_OCTAVES = 4;
 /** So many beginnings are told from the others quickly, and so many of them refined; the best of those counts. */
 const ROUGH = { mean: 60, worst: 400 };
 const BEGINNINGS = 6;
@@ -59,7 +60,7 @@ interface Rough {
 /**
  * The best way to bring a source to another one, for each number of all-pass sections from none on: delay and polarity over a grid that
  * cannot miss the best cycle, sections over a grid of frequency and Q, the best beginnings refined.
- * @returns one for none, one, two sections, as far as they are allowed, the same as before where they gain nothing; empty where the two share nothing
+ * @returns one for none, one, two sections, as far as they are allowed and of use (see `isWide`), the same as before where they gain nothing; empty where the two share nothing
  * @throws RangeError for no point, or a range that is not above 0
  */
 export function findAlignments(request: AlignRequest): Alignment[] {
@@ -77,7 +78,7 @@ export function findAlignments(request: AlignRequest): Alignment[] {
   );
   const found: Alignment[] = [];
   const singles = sectionsOver(band);
-  for (let n = 0; n <= mostAllPasses; n++) {
+  for (let n = 0; n <= (isWide(band) ? 0 : mostAllPasses); n++) {
     const sets =
       n === 0
         ? [[]]
@@ -92,6 +93,15 @@ export function findAlignments(request: AlignRequest): Alignment[] {
   }
   return found;
 }
+
+/**
+ * Whether two share so much that only their time counts: over more than four octaves a section turns a part of them at most, and any other
+ * delay than the best one loses the rest.
+ */
+export const isWide = ({ from, to }: { from: number; to: number }): boolean => to > 2 ** WIDE_OCTAVES * from;
+
+/** The band that two sources share over some points, Hz; null where they share nothing. */
+export const sharedBandOf = (points: readonly AlignPoint[]) => tablesOf(points).band;
 
 /** How well two sources add up as they are set. @returns null where they share nothing */
 export function alignmentAt(
@@ -126,26 +136,24 @@ function roughly(
   request: AlignRequest,
 ): Alignment[] {
   const { frequency } = tables;
+  const turns = delayTurns(frequency, delays);
   // both polarities of every delay, one after the other
-  const turns = inSteps(
-    Float64Array.from({ length: 2 * delays.length * frequency.length }, (_, i) => {
-      const [d, k] = [Math.floor(i / frequency.length), i % frequency.length];
-      return (d < delays.length ? 0 : Math.PI) - 2 * Math.PI * frequency[k]! * delays[d % delays.length]!;
-    }),
-  );
   const values = new Float64Array(2 * delays.length);
   const most = ROUGH[request.aim];
   const best: Rough[] = [];
   for (const allPasses of sets) {
-    tables.quick(turns, inSteps(allPassTurns(allPasses, frequency)), values);
+    const own = allPassTurns(allPasses, frequency);
+    tables.quick(turns, inSteps(own), values.subarray(0, delays.length));
+    tables.quick(turns, inSteps(own.map((turn) => turn + Math.PI)), values.subarray(delays.length));
     values.forEach((quick, i) => {
       if (best.length === most && quick <= best[most - 1]!.quick) return;
       // the top of a cycle
       const at = i % delays.length;
       if (at > 0 && quick < values[i - 1]!) return;
       if (at < delays.length - 1 && quick < values[i + 1]!) return;
-      best.push({ delayS: delays[at]!, inverted: i >= delays.length, allPasses, quick });
-      best.sort((a, b) => b.quick - a.quick);
+      const place = best.findIndex((b) => b.quick < quick);
+      const rough = { delayS: delays[at]!, inverted: i >= delays.length, allPasses, quick };
+      best.splice(place < 0 ? best.length : place, 0, rough);
       best.length = Math.min(best.length, most);
     });
   }

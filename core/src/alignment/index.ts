@@ -52,3 +52,5 @@ export {
   type Alignment,
   type AlignRequest,
 } from './findAlignment.js';
+export { delayForOffset, LEADS_DB, LEADS_S, notLed, type HeardTwo, type NotLed } from './precedence.js';
+export { suggestCrossovers, type CrossoverRequest, type CrossoverSuggestion } from './suggestCrossovers.js';

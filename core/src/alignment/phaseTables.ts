@@ -31,6 +31,14 @@ const STEPS = 256;
 export const inSteps = (radians: Float64Array): Int32Array =>
   Int32Array.from(radians, (r) => Math.round((r * STEPS) / (2 * Math.PI)));
 
+/** What delays turn, in steps of the table: every frequency of the first delay, then of the next. */
+export function delayTurns(frequency: Float64Array, delays: Float64Array): Int32Array {
+  const turns = new Int32Array(frequency.length * delays.length);
+  let i = 0;
+  for (const delay of delays) for (const f of frequency) turns[i++] = Math.round(-f * delay * STEPS);
+  return turns;
+}
+
 /**
  * Sum efficiency of two sources over points, by what is done to the second one's phase. What a turn by some angle does at a frequency
  * is tabulated over all points at once, so that trying one thing costs as much for one seat as for a hundred.

@@ -1,4 +1,5 @@
-import { gainOfDb, type ComplexTrace } from '../signal/index.js';
+import { crossoverBiquads, type CrossoverFilter } from '../path/index.js';
+import { biquadTrace, gainOfDb, multiplyTraces, type ComplexTrace } from '../signal/index.js';
 import { allPassTurns, type AllPassSection } from './allPassTurn.js';
 
 /** What is done to a source so that it adds up with others. */
@@ -8,12 +9,18 @@ export interface SourceSetting {
   delayS: number;
   inverted: boolean;
   allPasses: AllPassSection[];
+  /** on top of what it is known with */
+  highPass: CrossoverFilter | null;
+  lowPass: CrossoverFilter | null;
 }
+
+/** Crossovers are made as a processor at this rate makes them, Hz; far below half of it no other differs. */
+const CROSSOVER_RATE = 96_000;
 
 /** A source's response as it is set. */
 export function asSet<T extends ComplexTrace>(
   trace: T,
-  { gainDb, delayS, inverted, allPasses }: SourceSetting,
+  { gainDb, delayS, inverted, allPasses, highPass, lowPass }: SourceSetting,
 ): T {
   const { frequency } = trace;
   const gain = gainOfDb(gainDb) * (inverted ? -1 : 1);
@@ -26,7 +33,14 @@ export function asSet<T extends ComplexTrace>(
     re[n] = c * trace.re[n]! - s * trace.im[n]!;
     im[n] = c * trace.im[n]! + s * trace.re[n]!;
   });
-  return { ...trace, re, im };
+  const passes = [
+    ...crossoverBiquads('highpass', highPass, CROSSOVER_RATE),
+    ...crossoverBiquads('lowpass', lowPass, CROSSOVER_RATE),
+  ];
+  const set = { ...trace, re, im };
+  if (passes.length === 0) return set;
+  const { re: x, im: y } = multiplyTraces(set, biquadTrace(passes, frequency, CROSSOVER_RATE));
+  return { ...set, re: x, im: y };
 }
 
 /** Sources at one place together. @param traces one or more, on the same frequencies */

@@ -12,7 +12,14 @@ import {
 } from './index.js';
 
 const grid = logGrid(20, 20_000, 48);
-const plain: SourceSetting = { gainDb: 0, delayS: 0, inverted: false, allPasses: [] };
+const plain: SourceSetting = {
+  gainDb: 0,
+  delayS: 0,
+  inverted: false,
+  allPasses: [],
+  highPass: null,
+  lowPass: null,
+};
 
 /** A transfer function from its formula, with s = i f / hz. */
 const traceOf = (formula: (f: number) => [number, number], frequency = grid): ComplexTrace => {
@@ -38,6 +45,7 @@ describe('a source as it is set', () => {
   it('is turned by delay, polarity and all-pass, and nothing but its gain changes its level', () => {
     const one = traceOf(() => [1, 0]);
     const set = asSet(one, {
+      ...plain,
       gainDb: 6.0206,
       delayS: 0.002,
       inverted: true,
@@ -47,6 +55,20 @@ describe('a source as it is set', () => {
       const turn = Math.PI - 2 * Math.PI * f * 0.002 - 2 * Math.atan(f / 100);
       expect(set.re[n]).toBeCloseTo(2 * Math.cos(turn), 4);
       expect(set.im[n]).toBeCloseTo(2 * Math.sin(turn), 4);
+    });
+  });
+  it('behind crossovers it is what those are: two of Linkwitz and Riley add up to all there is', () => {
+    const one = traceOf(() => [1, 0]);
+    const pass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 100 };
+    const [high, low] = [asSet(one, { ...plain, highPass: pass }), asSet(one, { ...plain, lowPass: pass })];
+    const [wantHigh, wantLow] = [linkwitzRiley(100, true), linkwitzRiley(100, false)];
+    const sum = together([high, low]);
+    grid.forEach((f, n) => {
+      // made as a processor makes them, whose rate shows in the highest octaves
+      if (f > 5000) return;
+      expect(Math.hypot(high.re[n]! - wantHigh.re[n]!, high.im[n]! - wantHigh.im[n]!)).toBeLessThan(0.01);
+      expect(Math.hypot(low.re[n]! - wantLow.re[n]!, low.im[n]! - wantLow.im[n]!)).toBeLessThan(0.01);
+      expect(Math.hypot(sum.re[n]!, sum.im[n]!)).toBeCloseTo(1, 6);
     });
   });
   it('adds up with others as complex numbers', () => {

@@ -1,4 +1,11 @@
-import { alignmentAt, findAlignments, type AlignAim, type Alignment } from './findAlignment.js';
+import {
+  alignmentAt,
+  findAlignments,
+  isWide,
+  sharedBandOf,
+  type AlignAim,
+  type Alignment,
+} from './findAlignment.js';
 import type { AlignPoint } from './phaseTables.js';
 
 /** Why a way to bring two sources together is offered. */
@@ -50,7 +57,8 @@ export function suggestAlignments(request: SuggestRequest): Suggestion[] {
   const most = findAlignments({ ...asked, aim: 'mean' });
   if (most.length === 0) return [];
   const found: [SuggestedFor, Alignment][] = most.map((a) => ['most', a]);
-  const nearer = lessDelay(request, most[0]!);
+  // where only time counts, less of it is worth nothing
+  const nearer = isWide(sharedBandOf(points)!) ? null : lessDelay(request, most[0]!);
   if (nearer) found.push(['least delay', nearer]);
   if (points.length > 1)
     found.push(

@@ -207,6 +207,13 @@ export function mirrored(source: FieldSource, [c0, cx, cy]: Ground): FieldSource
   };
 }
 
+/** Pressure of all sources together at points, in the unit of the sources. */
+export function fieldPressure({ sources, ...request }: FieldRequest): SourceField {
+  const sum = emptyField(request.frequencies.length, request.points.length / 3);
+  for (const source of sources) addSource(sum, source, request);
+  return sum;
+}
+
 /**
  * Direct sound of all sources together.
  * @param how `coherent` adds pressures, with what waves do to each other; `power` adds powers, as of signals that have nothing to

@@ -3,6 +3,7 @@ export { bandMean, bandPlan, THIRDS, type BandPlan } from './bands.js';
 export {
   fieldPower,
   fieldPowerInSteps,
+  fieldPressure,
   firstArrivalS,
   mirrored,
   MOST_SOURCES,
@@ -32,6 +33,7 @@ export {
   levelMap,
   levelMapInSteps,
   mapFrequencies,
+  pressureAtPoints,
   responseAtPoint,
   type ChannelOf,
   type CoverageChannel,
@@ -40,3 +42,12 @@ export {
   type PlacedBox,
 } from './levelMap.js';
 export { coverageChannel, settingsPath, type SettingsInMap } from './channels.js';
+export {
+  meetingLines,
+  meetingPlaces,
+  type MeetingGround,
+  type MeetingLines,
+  type MeetingPlace,
+  type PlaceReason,
+} from './meetingPlaces.js';
+export { groupPattern, type GroupPattern } from './groupPattern.js';

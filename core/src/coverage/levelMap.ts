@@ -7,7 +7,15 @@ import { pathTrace, type SignalPath } from '../path/index.js';
 import type { Air } from '../room/index.js';
 import { multiplyTraces, type ComplexTrace } from '../signal/index.js';
 import { bandPlan, THIRDS } from './bands.js';
-import { fieldPower, fieldPowerInSteps, firstArrivalS, type FieldSource, type Ground } from './field.js';
+import {
+  fieldPower,
+  fieldPowerInSteps,
+  fieldPressure,
+  firstArrivalS,
+  type FieldSource,
+  type Ground,
+  type SourceField,
+} from './field.js';
 
 /** A box of a channel: where, how it is turned, what it gets on top of the channel. */
 export interface PlacedBox {
@@ -141,15 +149,35 @@ export function responseAtPoint(
   frequency: Float64Array,
 ): Float64Array {
   needLevels('responseAtPoint', 'level of the signal', [signalDbfs]);
-  // radiation changes little within a third: the layer of the nearest one
-  const lines = Array.from(frequency, (f) => ({
-    layerAt: THIRDS.reduce((a, b) => (Math.abs(Math.log(b / f)) < Math.abs(Math.log(a / f)) ? b : a)),
-  }));
+  const lines = nearestLayers(frequency);
   const sources = channels.flatMap((channel) => sourcesOf(channel, lines, frequency, speed));
   const points = Float64Array.of(point.x, point.y, point.z);
   const powers = fieldPower({ sources, points, frequencies: frequency, speed, air, ground }, how);
   return Float64Array.from(powers, (p) => 10 * Math.log10(p[0]!) + signalDbfs);
 }
+
+/** Radiation changes little within a third: each frequency takes that of the nearest one. */
+const nearestLayers = (frequency: Float64Array): { layerAt: number }[] =>
+  Array.from(frequency, (f) => ({
+    layerAt: THIRDS.reduce((a, b) => (Math.abs(Math.log(b / f)) < Math.abs(Math.log(a / f)) ? b : a)),
+  }));
+
+/**
+ * Direct sound of some channels together, with its phase and all of the way in it.
+ * @param points x, y, z of each, metres
+ * @param frequency Hz
+ * @returns in units of 20 micropascals, for a sine of full scale at each frequency; 0 where nothing sounds
+ */
+export const pressureAtPoints = (
+  channels: readonly CoverageChannel[],
+  { speed, air, ground }: Pick<LevelMapRequest, 'speed' | 'air' | 'ground'>,
+  points: Float64Array,
+  frequency: Float64Array,
+): SourceField => {
+  const lines = nearestLayers(frequency);
+  const sources = channels.flatMap((channel) => sourcesOf(channel, lines, frequency, speed));
+  return fieldPressure({ sources, points, frequencies: frequency, speed, air, ground });
+};
 
 /** Boxes of a channel with their pressure on axis at 1 m, in units of 20 micropascals, for a sine of full scale. */
 function sourcesOf(

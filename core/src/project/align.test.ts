@@ -68,7 +68,7 @@ it('a project refuses steps that rest on themselves, or whose time reference is 
 });
 
 const channel = (id: string, setting: Partial<AlignSource> = {}) => ({
-  ...source(id, { kind: 'channel', loudspeakerId: id }),
+  ...source(id, { kind: 'channels', loudspeakerIds: [id], from: 'sweeps' }),
   ...setting,
 });
 
@@ -106,6 +106,31 @@ describe('taken over into a correction', () => {
     expect(taken.waitsMs).toBeCloseTo(3, 9);
     const { alignment } = taken.correction;
     expect([alignment[main]!.delayMs, alignment[sub]!.delayMs, alignment[other]!.delayMs]).toEqual([5, 0, 3]);
+  });
+
+  it('crossovers go along where models were told without any; what was swept keeps those of its memory', () => {
+    const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 90 };
+    const highPass = { ...lowPass, frequency: 80 };
+    const byModel = (id: string, setting: Partial<AlignSource>) => ({
+      ...channel(id, setting),
+      of: { kind: 'channels' as const, loudspeakerIds: [id], from: 'models' as const },
+    });
+    const low = project.place.loudspeakers.find((l) => l.role === 'subwoofer')!.id;
+    const before = { ...STARTING_CORRECTION, crossovers: { [main]: { highPass: null, lowPass } } };
+    const step = newStep('s', 'S', [
+      byModel(main, { highPass, lowPass: highPass }),
+      byModel(low, { lowPass }),
+    ]);
+    const taken = takeAligned({ ...project, alignSteps: [step] }, before, step)!;
+    expect(taken.correction.crossovers).toEqual({
+      // its low-pass is of the bass that it sends away, and stays
+      [main]: { highPass, lowPass },
+      [low]: { highPass: null, lowPass },
+    });
+    const swept = newStep('t', 'T', [channel(main), channel(sub)]);
+    expect(takeAligned({ ...project, alignSteps: [swept] }, before, swept)!.correction.crossovers).toEqual(
+      before.crossovers,
+    );
   });
 
   it('a group moves as one, with what was set inside it', () => {

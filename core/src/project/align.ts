@@ -1,11 +1,15 @@
 import type { SourceSetting } from '../alignment/index.js';
+import type { Point } from '../geometry/index.js';
 
 /** What a source of sound is known from. */
 export type SourceOf =
   /** traces of the library: one, or several that are variants of its processing, the shown one in use */
   | { kind: 'traces'; traceIds: string[]; shownId: string }
-  /** a channel as it was swept, at every spot of the round under way */
-  | { kind: 'channel'; loudspeakerId: string }
+  /**
+   * channels of the plan that play the same: as they were swept, at every spot of the round under way; or as their models tell,
+   * at every seat, before a microphone is up
+   */
+  | { kind: 'channels'; loudspeakerIds: string[]; from: 'sweeps' | 'models' }
   /** loudspeakers of one model in the open, so far away: an estimate */
   | { kind: 'distance'; referenceId: string; distanceM: number; count: number }
   /** what was brought together in another step */
@@ -38,11 +42,15 @@ export interface AlignStep {
   target: { traceId: string; toleranceDb: number } | null;
   /** a trace of the library: all of them together, as it was measured; null for none */
   togetherId: string | null;
-  /** what is sought over several spots */
-  aim: 'mean' | 'worst';
+  /** what is sought over several spots or seats: the best on average, at the worst of them, or at one place alone */
+  aim: 'mean' | 'worst' | 'place';
+  /** where modelled sources are brought together, and why there; null for none */
+  alignAt: { position: Point; reason: string } | null;
   /** how many all-pass sections may be asked of the processor */
   mostAllPasses: number;
   kept: KeptSetting[];
+  /** how the steps below it were set when it was: by step, then by source */
+  restedOn: Record<string, Record<string, SourceSetting>>;
   /** ticked off by hand */
   isDone: boolean;
 }
@@ -51,17 +59,35 @@ export const MOST_SOURCES = 6;
 export const MOST_ALL_PASSES = 2;
 
 /** As a source is before anybody set anything. */
-export const plainSetting = (): SourceSetting => ({ gainDb: 0, delayS: 0, inverted: false, allPasses: [] });
+export const plainSetting = (): SourceSetting => ({
+  gainDb: 0,
+  delayS: 0,
+  inverted: false,
+  allPasses: [],
+  highPass: null,
+  lowPass: null,
+});
 
-export const settingOf = ({ gainDb, delayS, inverted, allPasses }: SourceSetting): SourceSetting => ({
+export const settingOf = ({
   gainDb,
   delayS,
   inverted,
   allPasses,
+  highPass,
+  lowPass,
+}: SourceSetting): SourceSetting => ({
+  gainDb,
+  delayS,
+  inverted,
+  allPasses,
+  highPass,
+  lowPass,
 });
 
-export const isPlain = ({ gainDb, delayS, inverted, allPasses }: SourceSetting): boolean =>
-  gainDb === 0 && delayS === 0 && !inverted && allPasses.length === 0;
+export const isPlain = (setting: SourceSetting): boolean => {
+  const { gainDb, delayS, inverted, allPasses, highPass, lowPass } = setting;
+  return gainDb === 0 && delayS === 0 && !inverted && allPasses.length === 0 && !highPass && !lowPass;
+};
 
 /** A step before anything is set in it. @param sources two or more; the first is the reference */
 export const newStep = (id: string, name: string, sources: AlignSource[]): AlignStep => ({
@@ -72,10 +98,22 @@ export const newStep = (id: string, name: string, sources: AlignSource[]): Align
   target: null,
   togetherId: null,
   aim: 'mean',
+  alignAt: null,
   mostAllPasses: 1,
   kept: [],
+  restedOn: {},
   isDone: false,
 });
+
+/** What a source is made of in the end, through all groups. */
+export function leavesOf(steps: readonly AlignStep[], source: AlignSource): AlignSource[] {
+  const { of } = source;
+  if (of.kind !== 'step') return [source];
+  return (steps.find((s) => s.id === of.stepId)?.sources ?? []).flatMap((s) => leavesOf(steps, s));
+}
+
+/** Whether a source is told by models of the plan's loudspeakers. */
+export const isFromModels = ({ of }: AlignSource): boolean => of.kind === 'channels' && of.from === 'models';
 
 /** The steps that a step rests on, however far down, in no order; nothing where it would rest on itself. */
 export function stepsBelow(steps: readonly AlignStep[], id: string): Set<string> {

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { MOST_ALL_PASSES, MOST_SOURCES } from './align.js';
-import { byId, id, list, number, text } from './schemaValues.js';
+import { crossover } from './correctionSchema.js';
+import { byId, id, list, number, position, text } from './schemaValues.js';
 
 const setting = {
   gainDb: number.min(-120).max(60),
@@ -10,6 +11,8 @@ const setting = {
     Joi.object({ hz: number.min(1).max(100_000), q: number.min(0.05).max(50).allow(null) }),
     MOST_ALL_PASSES,
   ),
+  highPass: crossover,
+  lowPass: crossover,
 };
 
 const sourceOf = Joi.alternatives(
@@ -18,7 +21,11 @@ const sourceOf = Joi.alternatives(
     traceIds: list(id, 20).min(1).unique(),
     shownId: Joi.valid(Joi.in('traceIds')),
   }),
-  Joi.object({ kind: Joi.valid('channel'), loudspeakerId: id }),
+  Joi.object({
+    kind: Joi.valid('channels'),
+    loudspeakerIds: list(id, 64).min(1).unique(),
+    from: Joi.valid('sweeps', 'models'),
+  }),
   Joi.object({
     kind: Joi.valid('distance'),
     referenceId: id,
@@ -39,9 +46,11 @@ export const alignSteps = list(
     referenceId: id,
     target: Joi.object({ traceId: id, toleranceDb: number.greater(0).max(40) }).allow(null),
     togetherId: id.allow(null),
-    aim: Joi.valid('mean', 'worst'),
+    aim: Joi.valid('mean', 'worst', 'place'),
+    alignAt: Joi.object({ position, reason: text }).allow(null),
     mostAllPasses: number.integer().min(0).max(MOST_ALL_PASSES),
     kept: list(Joi.object({ id, name: text, settings: byId(Joi.object(setting)) }), 100).unique('id'),
+    restedOn: byId(byId(Joi.object(setting))),
     isDone: Joi.boolean(),
   }),
   100,

@@ -4,7 +4,7 @@ import { GUARDS, STEPS } from './correction.js';
 import { byId, id, list, memoryName, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
-const crossover = Joi.object({
+export const crossover = Joi.object({
   kind: Joi.valid(...CROSSOVER_KINDS),
   order: Joi.when('kind', {
     switch: CROSSOVER_KINDS.map((is) => ({ is, then: Joi.valid(...CROSSOVER_ORDERS[is]) })),

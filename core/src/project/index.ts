@@ -170,7 +170,9 @@ export { measuredIds, withoutChosen } from './removeThings.js';
 export { freeOutput } from './freeOutput.js';
 export { channelSettings, takeAligned } from './takeAligned.js';
 export {
+  isFromModels,
   isPlain,
+  leavesOf,
   MOST_ALL_PASSES,
   MOST_SOURCES,
   newStep,
@@ -184,3 +186,11 @@ export {
   type KeptSetting,
   type SourceOf,
 } from './align.js';
+export { changedBelow, noted, seenAsItIs } from './restsOn.js';
+export {
+  systemGroups,
+  systemSteps,
+  type ChannelGroup,
+  type GroupRole,
+  type SystemGroup,
+} from './systemSteps.js';

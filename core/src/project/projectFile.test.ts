@@ -260,10 +260,29 @@ const project: Project = {
       ]),
       target: { traceId: 'k1', toleranceDb: 3 },
       kept: [{ id: 'kept-1', name: 'First', settings: { main: plainSetting() } }],
+      restedOn: { 'step-2': { fill: { ...plainSetting(), delayS: 0.001 } } },
+    },
+    {
+      ...newStep('step-3', 'Before a microphone is up', [
+        {
+          ...plainSetting(),
+          id: 'mains',
+          name: 'Mains',
+          of: { kind: 'channels', loudspeakerIds: ['l1', 'l2'], from: 'models' },
+        },
+        { ...plainSetting(), id: 'group', name: 'Group', of: { kind: 'step', stepId: 'step-1' } },
+      ]),
+      aim: 'place',
+      alignAt: { position: { x: 3, y: 2, z: 1.2 }, reason: 'equally loud' },
     },
     newStep('step-2', 'With fills', [
       { ...plainSetting(), id: 'group', name: 'Group', of: { kind: 'step', stepId: 'step-1' } },
-      { ...plainSetting(), id: 'fill', name: 'Fill', of: { kind: 'channel', loudspeakerId: 'l1' } },
+      {
+        ...plainSetting(),
+        id: 'fill',
+        name: 'Fill',
+        of: { kind: 'channels', loudspeakerIds: ['l1'], from: 'sweeps' },
+      },
     ]),
   ],
   readings: [

@@ -1,6 +1,6 @@
 import type { SourceSetting } from '../alignment/index.js';
-import { settingOf, type AlignStep } from './align.js';
-import type { Alignment, Correction } from './correction.js';
+import { isFromModels, leavesOf, settingOf, type AlignStep } from './align.js';
+import type { Alignment, Correction, Crossovers } from './correction.js';
 import { fittedOf } from './progress.js';
 import { inDeviceSteps } from './steps.js';
 import type { Project } from './types.js';
@@ -18,7 +18,7 @@ export function channelSettings(
   const found = new Map<string, SourceSetting>();
   for (const source of step.sources) {
     const { of } = source;
-    if (of.kind === 'channel') found.set(of.loudspeakerId, settingOf(source));
+    if (of.kind === 'channels') for (const id of of.loudspeakerIds) found.set(id, settingOf(source));
     else if (of.kind === 'step') {
       const below = steps.find((s) => s.id === of.stepId);
       const inner = below && channelSettings(steps, below);
@@ -34,10 +34,13 @@ const inARow = (one: SourceSetting, other: SourceSetting): SourceSetting => ({
   delayS: one.delayS + other.delayS,
   inverted: one.inverted !== other.inverted,
   allPasses: [...one.allPasses, ...other.allPasses],
+  // a group has none of its own
+  highPass: one.highPass,
+  lowPass: one.lowPass,
 });
 
 /**
- * A correction with the trims, delays and polarities of a step. Its time reference stays as it is there, and the others are set
+ * A correction with the trims, delays, polarities and crossovers of a step. Its time reference stays as it is there, and the others are set
  * against it; where one would have to come earlier than it can, all channels of the place wait.
  * @returns null where a source is no channel of this place; `waitsMs` how much later all channels play than before
  */
@@ -67,8 +70,31 @@ export function takeAligned(
     correction: {
       ...correction,
       alignment: inDeviceSteps(next),
+      crossovers: { ...correction.crossovers, ...crossoversOf(project, correction, step) },
       madeFrom: { ...correction.madeFrom, levels: null },
     },
     waitsMs,
   };
+}
+
+/**
+ * Crossovers that a step sets: of what its models tell, which were told without any. What was swept was swept with those of its
+ * memory, and keeps them.
+ */
+function crossoversOf(
+  { place, alignSteps }: Pick<Project, 'place' | 'alignSteps'>,
+  { crossovers }: Correction,
+  step: AlignStep,
+): Record<string, Crossovers> {
+  const leaves = step.sources.flatMap((s) => leavesOf(alignSteps, s)).filter(isFromModels);
+  const found: Record<string, Crossovers> = {};
+  for (const { of, highPass, lowPass } of leaves)
+    for (const id of of.kind === 'channels' ? of.loudspeakerIds : []) {
+      const was = crossovers[id];
+      const isSub = place.loudspeakers.find((l) => l.id === id)?.role === 'subwoofer';
+      if (!was && !highPass && !(isSub && lowPass)) continue;
+      // that of a full-range channel is of its bass on the way to the subwoofers
+      found[id] = { highPass, lowPass: isSub ? lowPass : (was?.lowPass ?? null) };
+    }
+  return found;
 }

@@ -1,17 +1,18 @@
-import { ActionIcon, Button } from '@mantine/core';
+import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import { changeProject } from '../../services/changeProject';
 import { changeStep } from './changeAlign';
 import { NewStep } from './NewStep';
-import { StepView } from './StepView';
+import { StepView, type AlignLook } from './StepView';
 
 /** Do these sources add up where it matters? */
 export default function AlignWorkbench({ project }: { project: Project }) {
   const { alignSteps: steps } = project;
   const [chosenId, setChosen] = useState(() => (steps.find((s) => !s.isDone) ?? steps.at(-1))?.id ?? null);
   const [isNew, setNew] = useState(false);
+  const [look, setLook] = useState<AlignLook>('Curves');
   const step = steps.find((s) => s.id === chosenId) ?? steps.at(-1);
   const needed =
     step && steps.find((s) => s.sources.some((o) => o.of.kind === 'step' && o.of.stepId === step.id));
@@ -43,6 +44,13 @@ export default function AlignWorkbench({ project }: { project: Project }) {
         <span style={{ flex: 1 }} />
         {step && !isNew ? (
           <>
+            <SegmentedControl
+              aria-label="Look at"
+              size="xs"
+              data={['Curves', 'Where'] satisfies AlignLook[]}
+              value={look}
+              onChange={setLook}
+            />
             <input
               key={step.id + step.name}
               aria-label="Name of this step"
@@ -83,7 +91,7 @@ export default function AlignWorkbench({ project }: { project: Project }) {
           onCancel={step ? () => setNew(false) : undefined}
         />
       ) : (
-        <StepView key={step.id} project={project} step={step} />
+        <StepView key={step.id} project={project} step={step} look={look} />
       )}
     </div>
   );

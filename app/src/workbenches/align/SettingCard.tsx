@@ -2,10 +2,12 @@ import { ActionIcon, Button, NativeSelect, Switch } from '@mantine/core';
 import { MOST_ALL_PASSES, type AlignSource, type AlignStep, type Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { IconX } from '@tabler/icons-react';
+import { CrossoverRow } from '../../parts/CrossoverRow';
 import { LengthField } from '../../parts/LengthField';
 import { NumberField } from '../../parts/NumberField';
 import { traceName } from '../../services/libraryCurves';
 import { changeSource, changeStep } from './changeAlign';
+import { passesOf } from './passesOf';
 import { FROM_LIVE, useTakeLive } from './useTakeLive';
 
 interface Props {
@@ -27,14 +29,20 @@ export function SettingCard({ project, step, source, ontoTarget }: Props) {
   const { allPasses } = source;
   return (
     <section className="card" aria-label="Setting" style={{ overflow: 'auto' }}>
-      <h2>
-        {source.name}
+      <h2 style={{ flexWrap: 'nowrap' }}>
+        <span
+          title={source.name}
+          style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: 0 }}
+        >
+          {source.name}
+        </span>
         {isReference ? (
           <small>the time reference: it does not move</small>
         ) : (
           <Button
             size="compact-xs"
             variant="subtle"
+            style={{ flexShrink: 0 }}
             onClick={() =>
               void changeStep(`${source.name} is the time reference`, step.id, (s) => ({
                 ...s,
@@ -42,7 +50,7 @@ export function SettingCard({ project, step, source, ontoTarget }: Props) {
               }))
             }
           >
-            Make it the time reference
+            As time reference
           </Button>
         )}
       </h2>
@@ -100,6 +108,16 @@ export function SettingCard({ project, step, source, ontoTarget }: Props) {
           </Button>
         </span>
       </div>
+      {passesOf(project, source).map((pass) => (
+        <CrossoverRow
+          key={pass}
+          name=""
+          label={pass === 'highPass' ? 'High-pass' : 'Low-pass'}
+          none={pass === 'highPass' ? 'no high-pass' : 'no low-pass'}
+          value={source[pass]}
+          onChange={(next) => set(pass === 'highPass' ? 'high-pass' : 'low-pass', { [pass]: next })}
+        />
+      ))}
       {allPasses.map((section, i) => {
         const with_ = (change: Partial<typeof section>) =>
           set('all-pass', { allPasses: allPasses.map((a, j) => (i === j ? { ...a, ...change } : a)) });
@@ -184,6 +202,25 @@ function OfRow({ project, step, source }: { project: Project; step: AlignStep; s
             onChange={(count) => set('number of boxes', { ...of, count: Math.round(count) })}
           />
         </span>
+      </div>
+    );
+  if (of.kind === 'channels')
+    return (
+      <div className="row">
+        <span>Known from</span>
+        <NativeSelect
+          size="xs"
+          aria-label="Known from"
+          data={[
+            { value: 'sweeps', label: 'sweeps of the walk' },
+            { value: 'models', label: 'models, over all seats' },
+          ]}
+          value={of.from}
+          onChange={(e) =>
+            set('what it is known from', { ...of, from: e.currentTarget.value as typeof of.from })
+          }
+          style={{ flex: 1, minWidth: 0 }}
+        />
       </div>
     );
   if (of.kind !== 'traces') return null;

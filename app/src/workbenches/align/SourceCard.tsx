@@ -4,7 +4,7 @@ import { IconTrash } from '@tabler/icons-react';
 import { traceColour } from '../../charts/traceColours';
 import { settingWords } from '../../words/alignWords';
 import { changeStep } from './changeAlign';
-import { chosenSource, sourceChoices } from './sourceChoices';
+import { chosenSource, listed, sourceChoices } from './sourceChoices';
 
 interface Props {
   project: Project;
@@ -40,7 +40,15 @@ export function SourceCard({ project, step, movedId, onMoved, joint }: Props) {
           <small>choose the one to move</small>
         )}
       </h2>
-      <div style={{ display: 'grid', gap: 2, overflow: 'auto', minHeight: 0 }}>
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'minmax(0, 1fr)',
+          gap: 2,
+          overflow: 'auto',
+          minHeight: 0,
+        }}
+      >
         {step.sources.map((source, i) => (
           <div className="row" key={source.id} style={{ gap: 4 }}>
             <button
@@ -60,7 +68,7 @@ export function SourceCard({ project, step, movedId, onMoved, joint }: Props) {
                   ? 'time reference'
                   : isPlain(settingOf(source))
                     ? 'as it is'
-                    : settingWords({ ...settingOf(source), allPasses: [] })}
+                    : settingWords({ ...settingOf(source), allPasses: [], highPass: null, lowPass: null })}
               </small>
             </button>
             {step.sources.length > 2 ? (
@@ -81,7 +89,7 @@ export function SourceCard({ project, step, movedId, onMoved, joint }: Props) {
         <NativeSelect
           size="xs"
           aria-label="One more source"
-          data={[{ value: '', label: 'one more source …' }, ...sourceChoices(project, step.id)]}
+          data={[{ value: '', label: 'one more source …' }, ...listed(sourceChoices(project, step.id))]}
           value=""
           onChange={(e) => {
             const source = chosenSource(project, e.currentTarget.value);

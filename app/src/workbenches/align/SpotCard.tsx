@@ -8,16 +8,23 @@ interface Props {
   /** index of the one that is shown */
   chosen: number;
   onPoint: (index: number) => void;
+  /** seats of the plan, in place of spots of the walk */
+  isModelled: boolean;
 }
 
+/** With more of them the bars stand without their figures. */
+const MOST_FIGURES = 20;
+
 /** How well it adds up at every spot: a strip of bars, the shown one marked; a click shows another one. */
-export function SpotCard({ points, efficiency, chosen, onPoint }: Props) {
+export function SpotCard({ points, efficiency, chosen, onPoint, isModelled }: Props) {
   const judged = [...efficiency.keys()].filter((i) => !Number.isNaN(efficiency[i]!) && points[i]!.weight > 0);
   const worst = judged.reduce((a, b) => (efficiency[b]! < efficiency[a]! ? b : a), judged[0] ?? 0);
+  const isMany = points.length > MOST_FIGURES;
+  const where = isModelled ? 'Over the seats' : 'Over the spots';
   return (
-    <section className="card" aria-label="Over the spots">
+    <section className="card" aria-label={where}>
       <h2>
-        Over the spots
+        {where}
         <small>
           {judged.length > 0
             ? `sum efficiency; worst ${percent(efficiency[worst]!)} at ${points[worst]!.name}`
@@ -29,7 +36,7 @@ export function SpotCard({ points, efficiency, chosen, onPoint }: Props) {
           flex: 1,
           display: 'grid',
           gridTemplateColumns: `repeat(${points.length}, minmax(0, 1fr))`,
-          gap: 4,
+          gap: isMany ? 1 : 4,
           minHeight: 70,
         }}
       >
@@ -38,7 +45,7 @@ export function SpotCard({ points, efficiency, chosen, onPoint }: Props) {
           const share = Number.isNaN(e) ? 0 : e;
           return (
             <button
-              key={point.spotId ?? 'traces'}
+              key={point.id ?? 'traces'}
               className="spot-bar"
               aria-pressed={i === chosen}
               aria-label={`${point.name}: ${Number.isNaN(e) ? 'no shared band' : percent(e)}${point.weight === 0 ? ', left out of the average' : ''}`}
@@ -49,7 +56,9 @@ export function SpotCard({ points, efficiency, chosen, onPoint }: Props) {
                 className="spot-bar-height"
                 style={{ height: `${100 * share}%`, opacity: point.weight === 0 ? 0.45 : 1 }}
               />
-              <span className="mono spot-bar-figure">{Number.isNaN(e) ? '–' : Math.round(100 * e)}</span>
+              {isMany ? null : (
+                <span className="mono spot-bar-figure">{Number.isNaN(e) ? '–' : Math.round(100 * e)}</span>
+              )}
             </button>
           );
         })}

@@ -1,14 +1,25 @@
 import { alignmentAt } from '@pebble-hall/core/alignment';
-import { settingOf, withSource, type AlignStep, type Project } from '@pebble-hall/core/project';
+import {
+  changedBelow,
+  settingOf,
+  withSource,
+  type AlignSource,
+  type AlignStep,
+  type Project,
+} from '@pebble-hall/core/project';
 
 import { useMemo, useRef, useState } from 'react';
 import { Note } from '../../parts/Note';
 import { useKeys } from '../../parts/useKeys';
+import { channelsOf, isModelled, type AlignedPoint } from '../../services/alignSources';
 import { traceName } from '../../services/libraryCurves';
-import { meetingSentence, pairSentences, proofSentence } from '../../words/alignWords';
+import { changedWords, meetingSentence, pairSentences, proofSentence } from '../../words/alignWords';
 import { AlignPlots } from './AlignPlots';
 import { changeSource } from './changeAlign';
+import { CrossoverList } from './CrossoverList';
 import { KeepCard } from './KeepCard';
+import { PrecedenceCard } from './PrecedenceCard';
+import { PlaceList } from './PlaceList';
 import { SettingCard } from './SettingCard';
 import { SourceCard } from './SourceCard';
 import { SpotCard } from './SpotCard';
@@ -16,10 +27,29 @@ import { SuggestionList } from './SuggestionList';
 import { TargetFields } from './TargetFields';
 import { meetingAt, ontoTarget, proofAt, readAt, useStepSources } from './useAligned';
 import { useJoint } from './useJoint';
+import { useHeardAfter, useMeeting } from './useMeeting';
 import { usePairs, useSuggestions } from './useSuggestions';
+import { WhereView } from './WhereView';
+
+interface Props {
+  project: Project;
+  step: AlignStep;
+  /** what the drawing shows: levels and phases at one place, or the plan with all of them */
+  look: AlignLook;
+}
+
+const NONE: AlignedPoint[] = [];
+
+/** Whether a source says anything about where speech comes from: subwoofers do not. */
+const isHeardHigh = (project: Project, source: AlignSource): boolean => {
+  const ids = new Set(channelsOf(project, source));
+  return project.place.loudspeakers.some((l) => ids.has(l.id) && l.role === 'full range');
+};
+
+export type AlignLook = 'Curves' | 'Where';
 
 /** One step of the alignment: what its sources do together, and how they are brought to it. */
-export function StepView({ project, step: stored }: { project: Project; step: AlignStep }) {
+export function StepView({ project, step: stored, look }: Props) {
   const firstMoved = stored.sources.find((s) => s.id !== stored.referenceId)!.id;
   const [askedId, setMovedId] = useState(firstMoved);
   const movedId = stored.sources.some((s) => s.id === askedId) ? askedId : firstMoved;
@@ -50,6 +80,13 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
   const efficiency = useMemo(() => now?.atPoints ?? new Float64Array(points.length).fill(NaN), [now, points]);
   const { value, busy, problem, mostDelayS } = useSuggestions(project, stored, pairs);
   const joint = useJoint(project, stored, points);
+  const isByModels = isModelled(project, stored);
+  const { meets } = useMeeting(
+    project,
+    step,
+    movedId,
+    look === 'Where' && read && 'band' in read.reading ? read.reading.band : null,
+  );
   const suggestions = value ?? [];
   const tryOne = (i: number) => {
     const s = suggestions[i];
@@ -79,6 +116,12 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
       () => held.current === null && setHeldS(null),
     );
   };
+  const heard = useHeardAfter(
+    project,
+    step,
+    movedId,
+    look === 'Where' && isHeardHigh(project, moved) ? points : NONE,
+  );
   if (!point || !read)
     return (
       <>
@@ -93,11 +136,21 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
     );
   const meeting = meetingAt(read.others, read.own, targetDb);
   const against = step.sources.length > 2 ? 'the others' : step.sources.find((s) => s.id !== movedId)!.name;
+  const changed = changedBelow(project.alignSteps, stored);
   const isEstimate = step.sources.some((s) => s.of.kind === 'distance');
   const said = [
+    ...(changed.length > 0 ? [{ attention: true, text: changedWords(changed.map((s) => s.name)) }] : []),
     ...pairSentences(moved.name, against, read.reading),
     ...(meeting ? [meetingSentence(meeting)] : []),
     ...(measured ? [proofSentence(traceName(project, step.togetherId!)!, proofAt(read, measured))] : []),
+    ...(isByModels
+      ? [
+          {
+            attention: false,
+            text: 'By the models of the loudspeakers in the open, without the room: measure before it is trusted.',
+          },
+        ]
+      : []),
     ...(isEstimate
       ? [
           {
@@ -117,20 +170,32 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
           minHeight: 0,
         }}
       >
-        <AlignPlots
-          step={step}
-          point={point}
-          moved={moved}
-          read={read}
-          targetDb={targetDb}
-          measured={measured}
-          against={against}
-          points={points}
-          onPoint={setPoint}
-          onDelay={hold}
-          onSettle={settle}
-          tools={<TargetFields project={project} step={step} />}
-        />
+        {look === 'Where' && point.position ? (
+          <WhereView
+            project={project}
+            step={stored}
+            points={points}
+            efficiency={efficiency}
+            chosen={at}
+            onPoint={setPoint}
+            meets={meets}
+          />
+        ) : (
+          <AlignPlots
+            step={step}
+            point={point}
+            moved={moved}
+            read={read}
+            targetDb={targetDb}
+            measured={measured}
+            against={against}
+            points={points}
+            onPoint={setPoint}
+            onDelay={hold}
+            onSettle={settle}
+            tools={<TargetFields project={project} step={step} />}
+          />
+        )}
         <aside className="notes" aria-label="What it says">
           <h2>What it says{points.length > 1 ? <small>at {point.name}</small> : null}</h2>
           {said.map((s, i) => (
@@ -138,6 +203,28 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
               {s.text}
             </Note>
           ))}
+          {look === 'Where' && meets ? (
+            <PlaceList
+              project={project}
+              step={stored}
+              points={points}
+              onPoint={setPoint}
+              places={meets.places}
+              still={against}
+              moved={moved.name}
+              isModelled={isByModels}
+            />
+          ) : null}
+          {look === 'Where' && heard ? (
+            <PrecedenceCard
+              step={stored}
+              moved={moved}
+              still={against}
+              points={points}
+              heard={heard}
+              chosen={at}
+            />
+          ) : null}
           {movedId === step.referenceId ? (
             <span className="quiet">
               {moved.name} is the time reference. Choose another source to move it.
@@ -155,6 +242,7 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
               onTry={tryOne}
             />
           )}
+          <CrossoverList project={project} step={stored} movedId={movedId} points={points} />
         </aside>
       </div>
       <div
@@ -175,7 +263,13 @@ export function StepView({ project, step: stored }: { project: Project; step: Al
           ontoTarget={ontoTarget(point, movedId, targetDb)}
         />
         {points.length > 1 ? (
-          <SpotCard points={points} efficiency={efficiency} chosen={at} onPoint={setPoint} />
+          <SpotCard
+            points={points}
+            efficiency={efficiency}
+            chosen={at}
+            onPoint={setPoint}
+            isModelled={isByModels}
+          />
         ) : null}
         <KeepCard project={project} step={stored} />
       </div>

@@ -46,7 +46,7 @@ export function SuggestionList(props: Props) {
                 {i + 1}. {settingWords({ delayS: s.delayS, inverted: s.inverted, allPasses: s.allPasses })}
               </span>
               <span className="mono" style={{ whiteSpace: 'nowrap' }}>
-                {percent(step.aim === 'mean' ? s.efficiency : s.worst)}
+                {percent(step.aim === 'worst' ? s.worst : s.efficiency)}
               </span>
             </span>
             <small>{suggestionWords(s, nowEfficiency ?? s.efficiency, spots)}</small>
@@ -75,6 +75,7 @@ export function SuggestionList(props: Props) {
             data={[
               { value: 'mean', label: 'best on average' },
               { value: 'worst', label: 'best at the worst' },
+              ...(step.alignAt ? [{ value: 'place', label: 'at the place alone' }] : []),
             ]}
             value={step.aim}
             onChange={(e) => {

@@ -1,11 +1,14 @@
-import { withSource, type AlignSource, type AlignStep, type Project } from '@pebble-hall/core/project';
+import { noted, withSource, type AlignSource, type AlignStep, type Project } from '@pebble-hall/core/project';
 import { changeProject } from '../../services/changeProject';
 
 /** Changes one step, undoably. */
 export const changeStep = (label: string, id: string, change: (step: AlignStep) => AlignStep) =>
   changeProject(label, (p: Project) => ({
     ...p,
-    alignSteps: p.alignSteps.map((s) => (s.id === id ? change(s) : s)),
+    alignSteps: noted(
+      p.alignSteps,
+      p.alignSteps.map((s) => (s.id === id ? change(s) : s)),
+    ),
   }));
 
 /** Changes one source of a step, undoably. */

@@ -1,6 +1,6 @@
 import { newProject, newStep, plainSetting, USUAL_SIZE } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
-import { chosenSource, likelyPair, sourceChoices } from './sourceChoices';
+import { chosenSource, groupsOfPlan, likelyPair, sourceChoices } from './sourceChoices';
 
 const project = newProject('p', {
   name: 'P',
@@ -10,13 +10,36 @@ const project = newProject('p', {
   rig: 'simulated',
 });
 
-it('without sweeps and traces there are loudspeakers at a distance, and nobody guesses a pair', () => {
+it('without sweeps and traces there are the channels by their models, and loudspeakers at a distance', () => {
   const groups = sourceChoices(project, null);
-  expect(groups.map((g) => g.group)).toEqual(['Loudspeakers in the open, at a distance']);
-  expect(likelyPair(project)).toBeNull();
-  const made = chosenSource(project, groups[0]!.items[0]!.value)!;
+  expect(groups.map((g) => g.group)).toEqual([
+    'Channels of the plan, over all seats',
+    'Loudspeakers in the open, at a distance',
+  ]);
+  const made = chosenSource(project, groups[1]!.items[0]!.value)!;
   expect(made.of).toMatchObject({ kind: 'distance', distanceM: 5, count: 1 });
-  expect(chosenSource(project, 'channel nobody')).toBeNull();
+  expect(chosenSource(project, 'sweeps nobody')).toBeNull();
+});
+
+it('of the plan, the mains and what comes next are likely to be meant; with the crossovers of the variant', () => {
+  const [mains, next] = groupsOfPlan(project);
+  const pair = likelyPair(project)!.map((value) => chosenSource(project, value)!);
+  expect(pair.map((s) => s.name)).toEqual([mains!.name, next!.name]);
+  expect(pair[0]!.of).toEqual({
+    kind: 'channels',
+    loudspeakerIds: mains!.loudspeakers.map((l) => l.id),
+    from: 'models',
+  });
+  const [sub] = project.place.loudspeakers.filter((l) => l.role === 'subwoofer');
+  const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 90 };
+  const crossed = {
+    ...project,
+    variants: project.variants.map((v) => ({
+      ...v,
+      correction: { ...v.correction, crossovers: { [sub!.id]: { highPass: null, lowPass } } },
+    })),
+  };
+  expect(chosenSource(crossed, `models ${sub!.id}`)).toMatchObject({ lowPass, highPass: null });
 });
 
 it('a step offers itself to none, and none that rests on it to it', () => {

@@ -8,11 +8,22 @@ import {
 } from '@pebble-hall/core/alignment';
 import { curveLevelDb } from '@pebble-hall/core/live';
 import type { AlignSource, AlignStep, Project } from '@pebble-hall/core/project';
-import type { LibraryCurve } from '@pebble-hall/core/traces';
+import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { useMemo } from 'react';
-import { alignedSources, traceIdsOf, type AlignedPoint } from '../../services/alignSources';
+import {
+  alignedSources,
+  channelsOf,
+  isModelled,
+  modelledPlaces,
+  traceIdsOf,
+  type AlignedPoint,
+  type AlignedSources,
+} from '../../services/alignSources';
 import { onGrid, smoothOnGrid } from '../../services/gridCurves';
 import type { SeenTrace } from '../../services/libraryCurves';
+import { modelledChannel, pressuresAsked } from '../../services/modelledChannels';
+import { theProcessor } from '../../services/theProcessor';
+import { useJob } from '../../services/useJob';
 import { useLibrary } from '../../services/useLibrary';
 
 /** Levels are held against the target smoothed over this part of an octave. */
@@ -23,10 +34,28 @@ export function useStepSources(project: Project, step: AlignStep) {
   // by what they are made of: a source that is only set otherwise asks for the same traces
   const ids = useMemo(() => traceIdsOf(project, step), [project, step]);
   const seen = useLibrary(project, ids);
-  const sources = useMemo(() => alignedSources(project, step, seen), [project, step, seen]);
+  const { fields, problem } = useFields(project, step);
+  const sources = useMemo((): AlignedSources => {
+    const found = alignedSources(project, step, { seen, fields });
+    return problem === null ? found : { ...found, points: [], problems: [...found.problems, problem] };
+  }, [project, step, seen, fields, problem]);
   const targetDb = useMemo(() => targetOf(step, seen), [step, seen]);
   const measured = (step.togetherId !== null && seen.get(step.togetherId)?.curve) || null;
   return { sources, targetDb, measured };
+}
+
+/** What the models of a step's channels give where it is heard. */
+function useFields(project: Project, step: AlignStep) {
+  const asked = useMemo(() => {
+    if (!isModelled(project, step)) return null;
+    const { rate } = theProcessor().profile;
+    const ids = [...new Set(step.sources.flatMap((s) => channelsOf(project, s)))];
+    const channels = ids.flatMap((id) => modelledChannel(project, id, rate) ?? []);
+    const points = modelledPlaces(project, step).map((p) => p.position);
+    return channels.length > 0 ? pressuresAsked(project, channels, points, LIBRARY_GRID) : null;
+  }, [project, step]);
+  const { value, problem } = useJob('coverage.pressures', asked);
+  return { fields: value, problem };
 }
 
 /** A sum as it was measured against the one that is predicted here; null where the sources share nothing, or nothing can be judged. */

@@ -1,5 +1,5 @@
 import { asSet } from '@pebble-hall/core/alignment';
-import { plainSetting, withSource, type AlignStep, type Project } from '@pebble-hall/core/project';
+import { settingOf, withSource, type AlignStep, type Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import type { AlignedPoint } from '../../services/alignSources';
 import { runJob, runLong } from '../../services/jobs';
@@ -27,7 +27,7 @@ export function useJoint(project: Project, step: AlignStep, points: readonly Ali
               sources: [
                 asSet(p.curves.get(still.id)!, still),
                 ...others.map((s) =>
-                  asSet(p.curves.get(s.id)!, { ...plainSetting(), gainDb: s.gainDb, allPasses: s.allPasses }),
+                  asSet(p.curves.get(s.id)!, { ...settingOf(s), delayS: 0, inverted: false }),
                 ),
               ],
               weight: p.weight,

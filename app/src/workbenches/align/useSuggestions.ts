@@ -13,7 +13,7 @@ const MOST_S = 0.3;
 /** How far delays are tried to either side, seconds. */
 export function useMostDelay(project: Project, step: AlignStep): number {
   const c = speedOfSound(project.place.temperatureC);
-  const isHere = step.sources.every((s) => s.of.kind === 'channel');
+  const isHere = step.sources.every((s) => s.of.kind === 'channels');
   return useMemo(() => {
     const { outline } = project.place.shape;
     const extent = (of: number[]) => Math.max(...of) - Math.min(...of);
@@ -25,17 +25,17 @@ export function useMostDelay(project: Project, step: AlignStep): number {
 /** One source against all the others at every point: the others as they are set, the moved one with its gain alone. */
 export function usePairs(
   step: AlignStep,
-  { id, gainDb }: AlignSource,
+  { id, gainDb, highPass, lowPass }: AlignSource,
   points: readonly AlignedPoint[],
 ): AlignPoint[] {
   return useMemo(
     () =>
       points.map((p) => ({
         reference: othersAt(step, p, id),
-        moved: asSet(p.curves.get(id)!, { ...plainSetting(), gainDb }),
+        moved: asSet(p.curves.get(id)!, { ...plainSetting(), gainDb, highPass, lowPass }),
         weight: p.weight,
       })),
-    [step, id, gainDb, points],
+    [step, id, gainDb, highPass, lowPass, points],
   );
 }
 
@@ -47,7 +47,16 @@ export function useSuggestions(project: Project, step: AlignStep, pairs: AlignPo
   // asked by its contents: pairs that were only made anew ask for nothing new
   const request = useMemo(
     (): SuggestRequest | null =>
-      pairs.length === 0 ? null : { points: pairs, mostDelayS, mostAllPasses, aim, speedOfSound: c },
+      pairs.length === 0
+        ? null
+        : {
+            points: pairs.filter((p) => p.weight > 0),
+            mostDelayS,
+            mostAllPasses,
+            // at one place alone, the others count for nothing
+            aim: aim === 'worst' ? 'worst' : 'mean',
+            speedOfSound: c,
+          },
     [pairs, mostDelayS, mostAllPasses, aim, c],
   );
   return { ...useJob('align.suggest', request), mostDelayS };

@@ -1,10 +1,12 @@
 import { Button, Checkbox, Select, TextInput } from '@mantine/core';
-import { boxesOf, freeBoxesOf, type FreeBox, type Group } from '@pebble-hall/core/place';
+import { boxesOf, endFireStepMs, freeBoxesOf, type FreeBox, type Group } from '@pebble-hall/core/place';
 import type { Loudspeaker, Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
+import { useState } from 'react';
 import { LengthField } from '../../parts/LengthField';
 import { NumberField } from '../../parts/NumberField';
 import { setLoudspeaker } from './LoudspeakerCards';
+import { PatternDialog } from '../../parts/pattern/PatternDialog';
 
 const KINDS = [
   { value: 'one', label: 'one loudspeaker' },
@@ -19,7 +21,7 @@ const KINDS = [
 
 /** A group to begin with, of the kind that is asked for. */
 function firstOf(kind: string, loudspeaker: Loudspeaker, c: number): Group | null {
-  const wayMs = (metres: number) => Math.round((1e5 * metres) / c) / 100;
+  const wayMs = (metres: number) => Number(endFireStepMs(metres, c).toFixed(2));
   switch (kind) {
     case 'line':
       return { kind, spacingM: 0.35, splayDeg: [2, 3, 4] };
@@ -44,6 +46,7 @@ function firstOf(kind: string, loudspeaker: Loudspeaker, c: number): Group | nul
 export function GroupCard({ project, loudspeaker: l }: { project: Project; loudspeaker: Loudspeaker }) {
   const { lengthUnit: unit, temperatureC } = project.place;
   const { group } = l;
+  const [isLooking, setLooking] = useState(false);
   const set = (next: Group | null) => setLoudspeaker(l.id, `group of ${l.name}`, { group: next });
   const c = speedOfSound(temperatureC);
   const length = (label: string, value: number, change: (m: number) => Group) => (
@@ -152,10 +155,18 @@ export function GroupCard({ project, loudspeaker: l }: { project: Project; louds
         </div>
       )}
       {group ? (
-        <small className="quiet">
-          {boxesOf(l).length} boxes on output {l.output}
-          {group.kind === 'gradient' ? ', the rear one inverted' : ''}.
-        </small>
+        <div className="row">
+          <small className="quiet">
+            {boxesOf(l).length} boxes on output {l.output}
+            {group.kind === 'gradient' ? ', the rear one inverted' : ''}.
+          </small>
+          <Button size="compact-xs" variant="default" onClick={() => setLooking(true)}>
+            Its pattern
+          </Button>
+        </div>
+      ) : null}
+      {isLooking && group ? (
+        <PatternDialog project={project} loudspeaker={l} onGroup={set} onClose={() => setLooking(false)} />
       ) : null}
     </section>
   );

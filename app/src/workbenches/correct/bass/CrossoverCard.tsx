@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import type { Crossovers } from '@pebble-hall/core/project';
 import { mainOf, mainsOf, subsOf, type BassPageProps } from './bassProps';
-import { CrossoverRow } from './CrossoverRow';
+import { CrossoverRow } from '../../../parts/CrossoverRow';
 
 /** Which lows a channel keeps, which it sends to the subwoofers, and what those play of it. */
 export function CrossoverCard(props: BassPageProps) {

@@ -6,7 +6,7 @@ import { theProcessor } from '../../../services/theProcessor';
 import { NumberField } from '../../../parts/NumberField';
 import { sentenceOf } from '../../../store';
 import { mainOf, type BassPageProps } from './bassProps';
-import { CrossoverRow } from './CrossoverRow';
+import { CrossoverRow } from '../../../parts/CrossoverRow';
 
 /** What the trade asks of a low-frequency channel: louder than a full-range one in its band by so much. */
 const LOW_ABOVE_DB = 10;

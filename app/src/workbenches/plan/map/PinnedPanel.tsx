@@ -1,9 +1,10 @@
+import { seatsOfPlace } from '@pebble-hall/core/place';
 import { ActionIcon, Select } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import type { Place } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { ResponseChart } from '../../../charts/ResponseChart';
-import { seatsOfPlace } from './makeMaps';
+import { MOST_SEATS } from './makeMaps';
 import type { PinnedResponse } from './pinnedResponse';
 import type { LevelMap } from './useLevelMap';
 
@@ -17,7 +18,7 @@ const DEEP_DB = 42;
 /** Which place is looked at by itself: pressed in the map, or chosen here. */
 export function PlaceSelect({ map, place }: { map: LevelMap; place: Place }) {
   const { pinned } = map.settings;
-  const seats = seatsOfPlace(place);
+  const seats = seatsOfPlace(place, MOST_SEATS);
   const names = [...new Set([HOME, ...seats.map((s) => s.name)])];
   const choose = (name: string | null) => {
     const position = name === HOME ? place.spots[0]!.position : seats.find((s) => s.name === name)?.position;

@@ -9,13 +9,14 @@ import {
   type LevelFigures,
   type LevelGrid,
 } from '@pebble-hall/core/coverage';
-import type { Corner, Point } from '@pebble-hall/core/geometry';
-import { areaOf, boundsOf, isWithin } from '@pebble-hall/core/geometry';
-import { earHeightAt, floorAt, floorPlane, seatsOrNone } from '@pebble-hall/core/place';
+import type { Point } from '@pebble-hall/core/geometry';
+import { areaOf, boundsOf } from '@pebble-hall/core/geometry';
+import { floorAt, floorPlane, seatsOfPlace } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { runJob, type LevelMapAsked } from '../../../services/jobs';
-import { modelOf } from '../models/ownModels';
+import { audienceGrid } from '../../../services/audienceGrid';
+import { modelOf } from '../../../services/placeModels';
 import { mapChannels, type ChannelsAsked, type MapChannel } from './mapChannels';
 import { bandOf, type MapSettings } from './mapSettings';
 
@@ -68,7 +69,7 @@ export interface MadeMaps {
 
 /** So many points keep up with the hand. */
 const GRID_POINTS = 2000;
-const MOST_SEATS = 1000;
+export const MOST_SEATS = 1000;
 /** Less is no floor, square metres. */
 const LEAST_M2 = 0.01;
 /** Lines are drawn of the mean over circles of this radius, metres: finer patterns tear them to pieces. */
@@ -88,15 +89,7 @@ function gridOf(place: MappedPlace, settings: MapSettings): LevelGrid {
       GRID_POINTS,
     );
   }
-  const heightAt = (at: Corner) => {
-    const area = audience.find((a) => isWithin(a.outline, at)) ?? audience[0]!;
-    return earHeightAt(area, shape, at);
-  };
-  return gridOver(
-    audience.map((a) => a.outline),
-    heightAt,
-    GRID_POINTS,
-  );
+  return audienceGrid(place, GRID_POINTS);
 }
 
 /** @throws Error that says what to do where a surface has no area */
@@ -122,20 +115,6 @@ export const throughOf = (
   through === 'pinned'
     ? (pinned?.position ?? home)
     : (loudspeakers.find((l) => l.id === through)?.position ?? home);
-
-/** Seats that are judged: of very many every so manieth. */
-export function seatsOfPlace({ shape, audience, seats }: Pick<Place, 'shape' | 'audience' | 'seats'>): {
-  name: string;
-  row: string | null;
-  position: Point;
-}[] {
-  const all = [
-    ...seats.map((s) => ({ ...s, row: null })),
-    ...audience.flatMap((a) => seatsOrNone(a, shape).map((s) => ({ ...s, row: `${a.id} ${s.row}` }))),
-  ];
-  const every = Math.max(1, Math.ceil(all.length / MOST_SEATS));
-  return all.filter((_, i) => i % every === 0);
-}
 
 /** Models of channels that are not in the library, each once. */
 function unknownModels({ loudspeakers, models }: MappedPlace): MadeMaps['unknown'] {
@@ -169,7 +148,7 @@ export async function makeMaps(
   if (areaOf(place.shape.outline) < LEAST_M2)
     throw new Error('The place has no floor to look at. Give it a length and a width.');
   const grid = gridOrTold(place, settings);
-  const seats = seatsOfPlace(place);
+  const seats = seatsOfPlace(place, MOST_SEATS);
   const extra = [
     ...seats.map((s) => s.position),
     place.home,

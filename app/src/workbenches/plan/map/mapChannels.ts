@@ -9,7 +9,7 @@ import type { ExactChannel } from '@pebble-hall/core/correct';
 import type { Loudspeaker, Place } from '@pebble-hall/core/project';
 import QuickLRU from 'quick-lru';
 import { runJob, type AskedModel } from '../../../services/jobs';
-import { modelOf } from '../models/ownModels';
+import { modelOf } from '../../../services/placeModels';
 import type { MapSettings } from './mapSettings';
 
 /** A channel with its model as it is asked for. */

@@ -6,7 +6,7 @@ import { BufferGeometry, DoubleSide, Float32BufferAttribute, Vector3 } from 'thr
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { colourAt } from '../map/mapColours';
 import { pageColour } from '../pageColour';
-import { POLAR_DEEP_DB } from './PolarPlot';
+import { POLAR_DEEP_DB } from '../../../parts/pattern/PolarPlot';
 
 interface BalloonSceneProps {
   label: string;

@@ -3,7 +3,8 @@ import type { Loudspeaker, Place } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { runJob, type AskedModel } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
-import { modelOf, removeModel } from './ownModels';
+import { modelOf } from '../../../services/placeModels';
+import { removeModel } from './ownModels';
 import { RadiationPlots } from './RadiationPlots';
 
 interface RadiationDialogProps {

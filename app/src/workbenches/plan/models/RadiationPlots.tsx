@@ -5,7 +5,7 @@ import { formatHz } from '../../../charts/chartMath';
 import { ResponseChart } from '../../../charts/ResponseChart';
 import { drawsInThree } from '../drawsInThree';
 import { NOMINAL } from '../map/mapSettings';
-import { PolarPlot } from './PolarPlot';
+import { PolarPlot } from '../../../parts/pattern/PolarPlot';
 
 // what draws it is large, and seldom looked at
 const BalloonScene = lazy(() => import('./BalloonScene'));

@@ -1,14 +1,6 @@
 import type { EnclosedFile, Loudspeaker, OwnModel, Place } from '@pebble-hall/core/project';
-import { radiatingOf } from '../../../ports/loudspeakers';
 import { playedModels } from '../../../ports/rig';
 import { changeProject } from '../../../services/changeProject';
-import type { AskedModel } from '../../../services/jobs';
-
-/** A channel's model: one of one's own, one of the library, or what it is taken for where nobody knows it. */
-export const modelOf = (
-  { models }: Pick<Place, 'models'>,
-  { model, role }: Pick<Loudspeaker, 'model' | 'role'>,
-): AskedModel => models.find((m) => m.name === model) ?? radiatingOf(model, role);
 
 /** What can be chosen for a channel: of one's own first. */
 export function modelNames(

@@ -1,21 +1,22 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS, type CrossoverFilter } from '@pebble-hall/core/path';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import { Select } from '@mantine/core';
-import { theProcessor } from '../../../services/theProcessor';
-
-import { NumberField } from '../../../parts/NumberField';
+import { theProcessor } from '../services/theProcessor';
+import { NumberField } from './NumberField';
 
 interface CrossoverRowProps {
   name: string;
   /** what it is called where its name alone does not tell; the name by default */
   label?: string;
+  /** what no filter is called */
+  none?: string;
   value: CrossoverFilter | null;
   onChange: (next: CrossoverFilter | null) => void;
 }
 
 /** What the processor offers, and what is set already even where it does not. */
-const offered = ({ crossovers }: ProcessorProfile, now: CrossoverFilter | null) => [
-  { value: 'none', label: 'none' },
+const offered = ({ crossovers }: ProcessorProfile, now: CrossoverFilter | null, none: string) => [
+  { value: 'none', label: none },
   ...CROSSOVER_KINDS.flatMap((kind) =>
     CROSSOVER_ORDERS[kind]
       .filter((order) => crossovers[kind]?.includes(order) || (now?.kind === kind && now.order === order))
@@ -24,7 +25,7 @@ const offered = ({ crossovers }: ProcessorProfile, now: CrossoverFilter | null) 
 ];
 
 /** One crossover filter: kind with slope, and frequency. */
-export function CrossoverRow({ name, label = name, value, onChange }: CrossoverRowProps) {
+export function CrossoverRow({ name, label = name, none = 'none', value, onChange }: CrossoverRowProps) {
   const choose = (choice: string | null) => {
     if (!choice) return;
     const [kind, order] = choice.split(/ (?=\d)/);
@@ -40,14 +41,14 @@ export function CrossoverRow({ name, label = name, value, onChange }: CrossoverR
   };
   return (
     <div className="row">
-      <span style={{ whiteSpace: 'nowrap' }}>{name}</span>
+      {name ? <span style={{ whiteSpace: 'nowrap' }}>{name}</span> : null}
       <span style={{ display: 'flex', gap: 6, marginLeft: 'auto' }}>
         <Select
           size="xs"
           w={174}
           aria-label={label}
           allowDeselect={false}
-          data={offered(theProcessor().profile, value)}
+          data={offered(theProcessor().profile, value, none)}
           value={value ? `${value.kind} ${value.order}` : 'none'}
           onChange={choose}
         />
