@@ -180,7 +180,7 @@ function placesOf(
 
 function curveAt(project: Known, source: AlignSource, where: Where, known: KnownOfSources): Found {
   const { of } = source;
-  const { seen, fields } = known;
+  const { seen } = known;
   switch (of.kind) {
     case 'traces':
       return traceAt(project, source, of.shownId, seen);

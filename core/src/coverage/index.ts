@@ -3,7 +3,6 @@ export { bandMean, bandPlan, THIRDS, type BandPlan } from './bands.js';
 export {
   fieldPower,
   fieldPowerInSteps,
-  fieldPressure,
   firstArrivalS,
   mirrored,
   MOST_SOURCES,

@@ -15,6 +15,7 @@ export type GradientPattern = (typeof GRADIENT_PATTERNS)[number]['name'];
  * @param spacingM front to rear @param nullDeg off the front, 90 to 180 @param speed of sound, m/s @returns ms
  */
 export function gradientDelayMs(spacingM: number, nullDeg: number, speed: number): number {
+  needWithin('gradientDelayMs', 'spacing in m', spacingM, 0, 1000);
   needWithin('gradientDelayMs', 'direction in degrees', nullDeg, 90, 180);
   needWithin('gradientDelayMs', 'speed of sound in m/s', speed, 100, 2000);
   return (-1000 * spacingM * Math.cos((nullDeg * Math.PI) / 180)) / speed;
@@ -22,6 +23,7 @@ export function gradientDelayMs(spacingM: number, nullDeg: number, speed: number
 
 /** By how much each box of an end-fire row waits for the one behind it: as long as sound needs between them, so that all add up ahead. ms */
 export function endFireStepMs(spacingM: number, speed: number): number {
+  needWithin('endFireStepMs', 'spacing in m', spacingM, 0, 1000);
   needWithin('endFireStepMs', 'speed of sound in m/s', speed, 100, 2000);
   return (1000 * spacingM) / speed;
 }

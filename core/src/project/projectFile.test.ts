@@ -248,7 +248,9 @@ const project: Project = {
         {
           id: 'sub',
           name: 'Sub',
+          ...plainSetting(),
           of: { kind: 'distance', referenceId: 'reference-eider-10', distanceM: 4, count: 2 },
+          lowPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 90 },
           gainDb: -2.5,
           delayS: -0.003,
           inverted: true,

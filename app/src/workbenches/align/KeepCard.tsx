@@ -60,7 +60,11 @@ export function KeepCard({ project, step }: { project: Project; step: AlignStep 
     });
     if (done)
       notify(
-        `Variant ${name} has it, in Correct under Levels.${waitsMs > 0 ? ` All other channels wait ${waitsMs.toFixed(2)} ms, so that they stay together.` : ''}`,
+        `Variant ${name} has it${
+          project.sweeps.length > 0
+            ? ', in Correct under Levels.'
+            : ': the level map in Plan shows it. Correct and Hand over take it up once the place is measured.'
+        }${waitsMs > 0 ? ` All other channels wait ${waitsMs.toFixed(2)} ms, so that they stay together.` : ''}`,
       );
   };
   return (

@@ -31,38 +31,84 @@ export function SpotCard({ points, efficiency, chosen, onPoint, isModelled }: Pr
             : 'nowhere do both share a band'}
         </small>
       </h2>
-      <div
-        style={{
-          flex: 1,
-          display: 'grid',
-          gridTemplateColumns: `repeat(${points.length}, minmax(0, 1fr))`,
-          gap: isMany ? 1 : 4,
-          minHeight: 70,
-        }}
-      >
-        {points.map((point, i) => {
-          const e = efficiency[i]!;
-          const share = Number.isNaN(e) ? 0 : e;
-          return (
+      {isMany ? (
+        <Strip {...{ points, efficiency, chosen, onPoint }} />
+      ) : (
+        <div
+          style={{
+            flex: 1,
+            display: 'grid',
+            gridTemplateColumns: `repeat(${points.length}, minmax(0, 1fr))`,
+            gap: 4,
+            minHeight: 70,
+          }}
+        >
+          {points.map((point, i) => (
             <button
               key={point.id ?? 'traces'}
               className="spot-bar"
               aria-pressed={i === chosen}
-              aria-label={`${point.name}: ${Number.isNaN(e) ? 'no shared band' : percent(e)}${point.weight === 0 ? ', left out of the average' : ''}`}
-              title={`${point.name}${point.weight === 0 ? ', left out of the average' : ''}`}
+              aria-label={`${point.name}: ${wordsOf(efficiency[i]!)}${leftOut(point)}`}
+              title={`${point.name}${leftOut(point)}`}
               onClick={() => onPoint(i)}
             >
-              <span
-                className="spot-bar-height"
-                style={{ height: `${100 * share}%`, opacity: point.weight === 0 ? 0.45 : 1 }}
-              />
-              {isMany ? null : (
-                <span className="mono spot-bar-figure">{Number.isNaN(e) ? '–' : Math.round(100 * e)}</span>
-              )}
+              <Bar efficiency={efficiency[i]!} weight={point.weight} />
+              <span className="mono spot-bar-figure">
+                {Number.isNaN(efficiency[i]!) ? '–' : Math.round(100 * efficiency[i]!)}
+              </span>
             </button>
-          );
-        })}
-      </div>
+          ))}
+        </div>
+      )}
     </section>
+  );
+}
+
+const wordsOf = (e: number) => (Number.isNaN(e) ? 'no shared band' : percent(e));
+const leftOut = ({ weight }: AlignedPoint) => (weight === 0 ? ', left out of the average' : '');
+
+function Bar({ efficiency, weight }: { efficiency: number; weight: number }) {
+  return (
+    <span
+      className="spot-bar-height"
+      style={{
+        height: `${Number.isNaN(efficiency) ? 0 : 100 * efficiency}%`,
+        opacity: weight === 0 ? 0.45 : 1,
+      }}
+    />
+  );
+}
+
+/** Too many to be pressed one by one: a strip to look at, of which a click takes the nearest; the list above the plots has them all. */
+function Strip({ points, efficiency, chosen, onPoint }: Omit<Props, 'isModelled'>) {
+  return (
+    <div
+      role="img"
+      aria-label={`Sum efficiency at ${points.length} places; shown: ${points[chosen]!.name}, ${wordsOf(efficiency[chosen]!)}`}
+      style={{
+        flex: 1,
+        display: 'grid',
+        gridTemplateColumns: `repeat(${points.length}, minmax(0, 1fr))`,
+        gap: 1,
+        minHeight: 70,
+        cursor: 'pointer',
+      }}
+      onClick={(event) => {
+        const { left, width } = event.currentTarget.getBoundingClientRect();
+        const at = Math.floor((points.length * (event.clientX - left)) / width);
+        onPoint(Math.max(0, Math.min(points.length - 1, at)));
+      }}
+    >
+      {points.map((point, i) => (
+        <span
+          key={point.id ?? 'traces'}
+          className="spot-bar"
+          style={i === chosen ? { borderColor: 'var(--ink)' } : undefined}
+          title={`${point.name}: ${wordsOf(efficiency[i]!)}${leftOut(point)}`}
+        >
+          <Bar efficiency={efficiency[i]!} weight={point.weight} />
+        </span>
+      ))}
+    </div>
   );
 }

@@ -1,0 +1,109 @@
+import { expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+import { violations } from './support/axe';
+import { openShelved } from './support/shelf';
+
+const user = aUser();
+
+const number = (text: string) => Number(text.replace('\u2212', '-').replace(/[^\d.-]/g, ''));
+const fieldOf = async (label: string) =>
+  number((await (await user.field(label)).getAttribute('value')) ?? '');
+const inGroup = (group: string, nth: number) =>
+  user.click(`//*[@role="group"][@aria-label="${group}"]/button[${nth}]`);
+const source = (name: string) =>
+  user.click(`//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "${name}")]`);
+const step = (name: string) => user.click(`//button[@role="tab"][contains(., "${name}")]`);
+const look = (at: 'Curves' | 'Where') => user.click(`//label[normalize-space(.)="${at}"]`);
+const pick = async (label: string, option: string) => {
+  await (await user.field(label)).click();
+  await user.click(`//*[@role="option"][contains(., "${option}")]`);
+};
+
+it('the whole system of the Slip Hall, in order: what the plan holds, gradient pairs by themselves first', async () => {
+  await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
+  await user.visit('/align');
+  const order = await user.textOf('The whole system');
+  const at = (name: string) => order.indexOf(name);
+  expect(at('Main left and Main right')).toBeGreaterThan(0);
+  expect(at('Subs left and Subs right')).toBeGreaterThan(at('Main left and Main right'));
+  expect(at('Fill left and Fill right')).toBeGreaterThan(at('Subs left and Subs right'));
+  expect(at('Delay line')).toBeGreaterThan(at('Fill left and Fill right'));
+  expect(at('Under the gallery')).toBeGreaterThan(at('Delay line'));
+  await user.press('Pattern of Subs left');
+  await user.reads('Figures of the pattern', /ahead over behind/);
+  const ahead = async () => number((await user.reads('Figures of the pattern', /: (\u2212?[\d.]+) dB/))[1]!);
+  const found = await ahead();
+  expect(found).toBeGreaterThan(20);
+  // 0.9 m at 18 degrees C are 2.63 ms; a hypercardioid waits a third of it, and lets 6 dB less than that behind
+  const hyper = await user.find(
+    '//select[@aria-label="Pattern wanted"]/option[contains(., "hypercardioid")]',
+  );
+  expect(await hyper.getText()).toMatch(/silent at 109°: 0\.88 ms/);
+  await hyper.click();
+  await user.until('its pattern', async () => Math.abs((await ahead()) - 6) < 0.5);
+  expect(await violations(user)).toEqual([]);
+  await user.click('//button[contains(@class, "Modal-close")]');
+  await user.press(`Undo: group of Subs left`);
+  await user.press('Make these 4 steps');
+});
+
+it('mains with subwoofers: crossovers, a place where both are equally loud and arrive together, brought together there', async () => {
+  await user.reads('What it says', /By the models of the loudspeakers in the open/);
+  await source('Subs left and Subs right');
+  await pick('Low-pass', 'Linkwitz-Riley 24');
+  await user.type('Low-pass frequency', '90');
+  await user.type('Gain', '-8');
+  await source('Main left and Main right');
+  await pick('High-pass', 'Linkwitz-Riley 24');
+  await user.type('High-pass frequency', '90');
+  await source('Subs left and Subs right');
+  await look('Where');
+  await user.reads('Places to align at', /1\. equally loud/);
+  await inGroup('Places to align at', 1);
+  await user.reads('What it says', /at the place to align/);
+  await user.until('a way there', async () => /\d %/.test(await user.textOf('Ways to bring them together')));
+  await inGroup('Ways to bring them together', 1);
+  await user.reads('What it says', /they add up to (99|100) %/);
+  expect(await violations(user)).toEqual([]);
+  // seats are told in the plan, and one of them is a click away
+  const seat = await user.find('//*[@role="button"][contains(@aria-label, "Stalls left, row 5")]');
+  expect(await seat.getAttribute('aria-label')).toMatch(/\d+ %, [\d.]+ dB lost/);
+  await seat.click();
+  await user.reads('What it says', /at Stalls left, row 5/);
+});
+
+it('other crossovers of the processor set both sides at once', async () => {
+  await user.click('//label[contains(., "other crossovers too")]');
+  await user.find('//*[@role="group"][@aria-label="Other crossovers"]/button');
+  const [, hz] = await user.reads('Other crossovers', /(\d+) Hz, /);
+  await inGroup('Other crossovers', 1);
+  await user.until('the low-pass', async () => (await fieldOf('Low-pass frequency')) === Number(hz));
+  await source('Main left and Main right');
+  await user.until('the high-pass', async () => (await fieldOf('High-pass frequency')) === Number(hz));
+  await user.press('Undo: crossover');
+  await user.until('as it was', async () => (await fieldOf('High-pass frequency')) === 90);
+});
+
+it('the delay line comes after what is before it; a step knows when one that it rests on was set otherwise', async () => {
+  await step('Delay line');
+  await source('Delay line');
+  await user.reads('Who is heard first', /Delay line is heard [\d.]+ ms before Mains, subwoofers and fills/);
+  const [, led] = await user.reads('Who is heard first', /At (\d+) of \d+ places/);
+  await user.type('Offset', '15');
+  await user.press('Come so much later here');
+  await user.reads('Who is heard first', /Delay line is heard 15\.0 ms after/);
+  await user.until(
+    'more places are led',
+    async () =>
+      Number((/At (\d+) of \d+ places/.exec(await user.textOf('Who is heard first')) ?? [])[1]) > Number(led),
+  );
+  await user.lacks('was set otherwise since');
+  await step('Mains with subwoofers');
+  await source('Subs left and Subs right');
+  await user.type('Gain', '-9');
+  await step('Delay line');
+  await user.reads('What it says', /Mains with subwoofers was set otherwise since this step was set/);
+  await user.press('Use in Correct');
+  await user.sees('Variant Delay line to what is before has it: the level map in Plan shows it.');
+  await user.find('//button[contains(@aria-label, "Undo: Delay line to what is before used in Correct")]');
+});
