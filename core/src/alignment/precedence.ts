@@ -1,4 +1,4 @@
-import { needNumber } from '../limits/index.js';
+import { needLevels, needNumber } from '../limits/index.js';
 
 /** What comes later by this much, seconds, is heard from where the first came from ... */
 export const LEADS_S = { from: 0.001, to: 0.03 } as const;
@@ -19,7 +19,7 @@ export type NotLed = 'too loud' | 'first' | 'too late';
 /** Whether the first of two sources is where the sound seems to come from; what keeps it from that where it does not. */
 export function notLed({ laterS, louderDb }: HeardTwo): NotLed | null {
   needNumber('notLed', 'how much later in s', laterS);
-  if (Number.isNaN(louderDb)) throw new RangeError('notLed: how much louder is not a number');
+  needLevels('notLed', 'how much louder in dB', [louderDb]);
   // so soft that it does not matter when it comes
   if (louderDb < -LEADS_DB) return null;
   if (laterS < LEADS_S.from) return 'first';
