@@ -8,6 +8,7 @@ import {
   type LevelCheck,
   type Loudspeaker,
   type MemoryStamp,
+  type PlayedPart,
   type Microphone,
   type Project,
   type ProjectArray,
@@ -24,6 +25,7 @@ import {
   recordSilence,
   recordSweep,
   type SweepOptions,
+  type SweepSettings,
   type TimeBy,
 } from './recordSweep';
 import { activeMemory } from '../ports/processor';
@@ -100,31 +102,62 @@ export async function takeAt(
 ): Promise<AnalysedSweep> {
   const [analysed] = await takeWith(
     project,
-    loudspeaker,
+    [loudspeaker],
     [{ microphone: microphoneOf(project), at }],
     options,
   );
   return analysed!;
 }
 
-/** Takes one sweep of a loudspeaker with several microphones at once; the level climbs to where it is set, never jumps. */
+/**
+ * Sweeps several loudspeakers at once with the measuring microphone at a spot, each as it is set.
+ * @throws Error where one of them is gone, or no microphone measures
+ */
+export async function takeTogether(
+  project: Project,
+  parts: readonly PlayedPart[],
+  spot: Spot,
+  options: TakeOptions,
+): Promise<AnalysedSweep> {
+  const played = parts.map(({ loudspeakerId, name, as }) => {
+    const loudspeaker = loudspeakerById(project.place, loudspeakerId);
+    if (!loudspeaker) throw new Error(`${name} is no longer in the plan.`);
+    return { loudspeaker, as };
+  });
+  const [analysed] = await takeWith(
+    project,
+    played.map((p) => p.loudspeaker),
+    [{ microphone: microphoneOf(project), at: capsuleAt(spot) }],
+    options,
+    played.map(({ loudspeaker, as }) => ({ output: loudspeaker.output, as })),
+  );
+  return analysed!;
+}
+
+/** Takes one sweep of a loudspeaker, or of several as they are set, with several microphones at once; the level climbs to where it is set, never jumps. */
 async function takeWith(
   project: Project,
-  loudspeaker: Loudspeaker,
+  loudspeakers: readonly Loudspeaker[],
   stands: Stand[],
   { durationS = project.rig.sweepS, withReference = false, through = 'outputs', ...options }: TakeOptions,
+  together?: SweepSettings['together'],
 ): Promise<AnalysedSweep[]> {
   const device = rigOf(project);
   placeMicrophones(device, project, stands);
   const { levelDbfs, roundTrip, referenceFrom, timing } = project.rig;
-  const { output } = loudspeaker;
+  const { output } = loudspeakers[0]!;
   const microphones = stands.map(({ microphone: { input }, at }) => ({
     input,
     travelS: timing === 'click' ? travelS(project, clickLoudspeaker(project), at) : 0,
   }));
-  for (const step of levelSteps(provenDbfs(project, loudspeaker.id), levelDbfs)) {
-    await playOnly(device, { output, levelDbfs: step, durationS: STEP_S }, options.signal);
-  }
+  for (const loudspeaker of loudspeakers)
+    for (const step of levelSteps(provenDbfs(project, loudspeaker.id), levelDbfs)) {
+      await playOnly(
+        device,
+        { output: loudspeaker.output, levelDbfs: step, durationS: STEP_S },
+        options.signal,
+      );
+    }
   const own = roundTrip?.divideOut ? await repository().array(roundTrip.traceId) : undefined;
   const reference = withReference && loudspeakerById(project.place, referenceFrom);
   const settings = {
@@ -136,6 +169,7 @@ async function takeWith(
     ownResponse: own ? { samples: own.samples, rate: own.rate, zero: own.zero } : null,
     referenceOutput: reference && reference.fitted ? reference.output : null,
     through,
+    ...(together ? { together } : {}),
   };
   for (let left = TAKES_WHEN_LOST; ; left--) {
     const analysed = await recordSweep(device, settings, options);
@@ -212,7 +246,12 @@ export async function measureSweeps(
     const onProgress = (share: number) => options.onProgress((i + share) / rig.repeats);
     const through = stage === 'verified with bass' ? 'inputs' : 'outputs';
     takes.push(
-      await takeWith(project, loudspeaker, stands, { ...options, onProgress, withReference: true, through }),
+      await takeWith(project, [loudspeaker], stands, {
+        ...options,
+        onProgress,
+        withReference: true,
+        through,
+      }),
     );
   }
   const averaged = stands.map((_, i) => averageRepeats(takes.map((t) => t[i]!)));

@@ -1,4 +1,5 @@
 import { findTimingClick, timingClick } from '@pebble-hall/core/measure';
+import { plainSetting } from '@pebble-hall/core/project';
 import { realFft, powerOf } from '@pebble-hall/core/signal';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { checkRequest, type AudioRig, type PlayRequest } from '../ports/rig/AudioRig';
@@ -13,9 +14,26 @@ const asked: {
 vi.mock('./jobs', () => ({
   runJob: async (
     kind: string,
-    { recording, request, surroundings }: { recording: never; request: never; surroundings: never },
-  ) =>
-    kind === 'analysis.analyse' ? asked.push({ recording, sweep: request, options: surroundings }) : null,
+    {
+      recording,
+      request,
+      surroundings,
+      samples,
+      as,
+    }: {
+      recording: never;
+      request: never;
+      surroundings: never;
+      samples: Float32Array;
+      as: { delayS: number };
+    },
+  ) => {
+    // later by its delay, as long as that
+    if (kind === 'align.played') return new Float32Array(samples.length + as.delayS * rate).fill(0.5);
+    return kind === 'analysis.analyse'
+      ? asked.push({ recording, sweep: request, options: surroundings })
+      : null;
+  },
 }));
 const { DECAY_S, playOnly, recordSilence, SILENCE_S, recordSweep } = await import('./recordSweep');
 
@@ -56,6 +74,21 @@ const firstSound = (samples: Float32Array) => samples.findIndex((v) => Math.abs(
 beforeEach(() => void asked.splice(0));
 
 describe('a sweep', () => {
+  it('plays on several outputs at once, each as it is set; the take lasts until the last of them has died away', async () => {
+    const { rig, requests } = rigWith();
+    const plain = { ...plainSetting(), delayS: 0 };
+    const together = [
+      { output: 3, as: plain },
+      { output: 6, as: { ...plain, delayS: 0.01 } },
+    ];
+    await recordSweep(rig, { ...settings, together });
+    const [{ signals, lengthFrames }] = requests as [PlayRequest];
+    expect(signals.map((s) => s.output)).toEqual([3, 6]);
+    const alone = Math.round((SILENCE_S + 1) * rate);
+    expect(signals.map((s) => s.samples.length)).toEqual([alone, alone + 480]);
+    expect(lengthFrames).toBe(alone + 480 + DECAY_S * rate);
+  });
+
   it('plays on its output alone, silence ahead of it and time to decay after it, the loopback recorded beside', async () => {
     const { rig, requests } = rigWith();
     await recordSweep(rig, settings);

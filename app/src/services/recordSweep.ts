@@ -4,6 +4,7 @@ import {
   type AnalysedSweep,
   type RoundTripFound,
 } from '@pebble-hall/core/measure';
+import type { SourceSetting } from '@pebble-hall/core/alignment';
 import type { FloorAndEarRequest } from '@pebble-hall/core/spots';
 import { exponentialSweep, type ImpulseResponse, type Sweep as SweepSignal } from '@pebble-hall/core/signal';
 import { runJob } from './jobs';
@@ -35,6 +36,8 @@ export interface SweepSettings {
   /** output that gives the reference click after the sweep has died away; null for none */
   referenceOutput: number | null;
   through?: PlayRequest['through'];
+  /** in place of `output` alone: several outputs, each playing the sweep as it is set */
+  together?: { output: number; as: SourceSetting }[];
 }
 
 /** What the first microphone hears while a sweep runs, against what is played. */
@@ -89,11 +92,19 @@ export async function recordSweep(
   const sweep = sweepOf(rate, settings);
   const headFrames = time.by === 'click' ? Math.round(HEAD_S * rate) : 0;
   const samples = withSilence(sweep, headFrames / rate);
-  const signals: PlayRequest['signals'] = [{ output, samples }];
+  const signals: PlayRequest['signals'] = settings.together
+    ? await Promise.all(
+        settings.together.map(async (part) => ({
+          output: part.output,
+          samples: await runJob('align.played', { samples, rate, as: part.as }, { signal: options.signal }),
+        })),
+      )
+    : [{ output, samples }];
+  const soundsFor = Math.max(...signals.map((s) => s.samples.length));
   const clickAtFrame = Math.round(CLICK_AT_S * rate);
   if (time.by === 'click')
     signals.push({ output: time.output, samples: clickAt(rate, levelDbfs, clickAtFrame) });
-  const decayedAt = samples.length + Math.round(DECAY_S * rate);
+  const decayedAt = soundsFor + Math.round(DECAY_S * rate);
   let lengthFrames = decayedAt;
   if (referenceOutput !== null) {
     signals.push({ output: referenceOutput, samples: clickAt(rate, levelDbfs, decayedAt) });

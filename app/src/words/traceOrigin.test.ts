@@ -71,3 +71,38 @@ it('of a pair it says what the floor tells, and how it was fitted; of blocks how
     /blocks by coherence.*below 300 Hz by the floor's input 4, raised by \u22123.2 dB and \u22121.20 ms later/,
   );
 });
+
+it('of several swept at once: how each was set, where, and through what', () => {
+  const as = { gainDb: 0, delayS: 0, inverted: false, allPasses: [], highPass: null, lowPass: null };
+  const lines = originLines(
+    { place: {}, rig: {} } as never,
+    {
+      kind: 'transfer function',
+      keptAt: Date.UTC(2026, 0, 2, 3, 4),
+      origin: {
+        by: 'together',
+        parts: [
+          { loudspeakerId: 'l', name: 'Left', as },
+          { loudspeakerId: 's', name: 'Sub', as: { ...as, delayS: 0.0064, inverted: true } },
+        ],
+        spotId: 'home',
+        spotName: 'Home spot',
+        position: { x: 1, y: 2, z: 1.2 },
+        levelDbfs: -20,
+        microphoneId: 'm',
+        calibration: null,
+        memory: { letter: 'A', name: 'House', checksum: 1, hasFilters: false },
+        rigName: 'a made-up rig',
+        temperatureC: 20,
+      },
+    } as never,
+  );
+  expect(lines).toEqual([
+    'Swept all at once 2026-01-02 03:04 UTC with a made-up rig, \u221220.0 dB re full scale',
+    'Left: 0.00 ms',
+    'Sub: 6.40 ms, inverted',
+    'At Home spot: microphone at x 1.00 m, y 2.00 m, z 1.20 m; 20 °C',
+    'Not corrected',
+    'In the chain: memory A',
+  ]);
+});

@@ -1,4 +1,5 @@
-import type { KeptTrace, LiveOrigin, Project } from '@pebble-hall/core/project';
+import type { KeptTrace, LiveOrigin, Project, TogetherOrigin } from '@pebble-hall/core/project';
+import { settingWords } from './alignWords';
 import { knobsText } from './deviceWords';
 import { memoryWords } from './memoryName';
 
@@ -30,6 +31,7 @@ export function originLines(
       ...origin.notes.slice(0, 6),
     ];
   if (origin.by === 'computed') return [];
+  if (origin.by === 'together') return togetherLines(origin, keptAt);
   return [
     `Measured live ${date(keptAt)} UTC with ${origin.rigName}`,
     `Input ${origin.input}${kind === 'spectrum' ? '' : ` against ${origin.reference === 'generator' ? 'the generator' : `input ${origin.reference}`}`}${
@@ -44,6 +46,17 @@ export function originLines(
       : []),
     ...(origin.device ? [`On the bench: ${origin.device.name}${knobsText(origin.device.knobs)}`] : []),
     ...(origin.memory ? [`In the chain: ${memoryWords(origin.memory)}`] : []),
+  ];
+}
+
+function togetherLines(origin: TogetherOrigin, keptAt: number): string[] {
+  const { x, y, z } = origin.position;
+  return [
+    `Swept all at once ${date(keptAt)} UTC with ${origin.rigName}, ${db(origin.levelDbfs).replace('+', '')} re full scale`,
+    ...origin.parts.map((p) => `${p.name}: ${settingWords(p.as)}`),
+    `At ${origin.spotName}: microphone at x ${x.toFixed(2)} m, y ${y.toFixed(2)} m, z ${z.toFixed(2)} m; ${origin.temperatureC} °C`,
+    origin.calibration ? `Corrected by ${origin.calibration}` : 'Not corrected',
+    `In the chain: ${memoryWords(origin.memory)}`,
   ];
 }
 

@@ -1,6 +1,7 @@
 import type { SpeechAndNoise } from '@pebble-hall/core/acoustics';
 import { ViewDesk, type TraceRef, type ViewedRef } from '@pebble-hall/core/jobs';
 import { curveOfImpulse, workOut, type LongWork } from '@pebble-hall/core/traces';
+import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import type { DecayMapRequest } from '@pebble-hall/core/views';
 import { handOver, serveJobs } from './serveJobs';
 import { storedImpulse } from './storedArrays';
@@ -15,6 +16,13 @@ const jobs = {
     calibration: { frequency: number[]; levelDb: number[] } | null;
   }) => {
     const curve = curveOfImpulse(await storedImpulse(i.arrayId), i.calibration);
+    return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
+  },
+  curveOf: (i: {
+    impulse: ImpulseResponse;
+    calibration: { frequency: number[]; levelDb: number[] } | null;
+  }) => {
+    const curve = curveOfImpulse(i.impulse, i.calibration);
     return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
   },
   libraryWork: (work: LongWork) => workOut(work),

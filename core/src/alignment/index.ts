@@ -54,3 +54,4 @@ export {
 } from './findAlignment.js';
 export { delayForOffset, LEADS_DB, LEADS_S, notLed, type HeardTwo, type NotLed } from './precedence.js';
 export { suggestCrossovers, type CrossoverRequest, type CrossoverSuggestion } from './suggestCrossovers.js';
+export { playedAs } from './playedAs.js';

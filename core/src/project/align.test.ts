@@ -6,11 +6,14 @@ import {
   takeAligned,
   newProject,
   newStep,
+  partsTogether,
   plainSetting,
   playedDelays,
   stepsBelow,
   USUAL_SIZE,
   type AlignSource,
+  type AlignStep,
+  type Project,
 } from './index.js';
 
 const source = (id: string, of: AlignSource['of'], delayS = 0): AlignSource => ({
@@ -148,5 +151,45 @@ describe('taken over into a correction', () => {
     // nothing of it is a channel here
     const strange = newStep('t', 'T', [channel(main), trace('a')]);
     expect(takeAligned({ ...project, alignSteps: [strange] }, STARTING_CORRECTION, strange)).toBeNull();
+  });
+});
+
+describe('all of a step in one go', () => {
+  const place = {
+    loudspeakers: ['main', 'sub', 'fill'].map((id) => ({ id, name: id.toUpperCase() })),
+  };
+  const known = (...alignSteps: AlignStep[]) => ({ place, alignSteps }) as unknown as Project;
+
+  it('none plays earlier than it can, and none louder than it was swept', () => {
+    const step = newStep('s', 'S', [
+      channel('main', { gainDb: 2 }),
+      channel('sub', { gainDb: -3, delayS: -0.004, inverted: true }),
+    ]);
+    const { parts, lowerDb } = partsTogether(known(step), step)!;
+    expect(lowerDb).toBe(2);
+    expect(parts.map((p) => [p.name, p.as.gainDb, p.as.inverted])).toEqual([
+      ['MAIN', 0, false],
+      ['SUB', -5, true],
+    ]);
+    expect(parts.map((p) => p.as.delayS)).toEqual([0.004, 0]);
+  });
+
+  it('a group plays all that is in it', () => {
+    const pair = newStep('pair', 'Pair', [channel('main'), channel('sub', { delayS: 0.001 })]);
+    const step = newStep('s', 'S', [of('pair'), channel('fill', { delayS: 0.01 })]);
+    const { parts } = partsTogether(known(pair, step), step)!;
+    expect(parts.map((p) => [p.loudspeakerId, p.as.delayS])).toEqual([
+      ['main', 0],
+      ['sub', 0.001],
+      ['fill', 0.01],
+    ]);
+  });
+
+  it('only what was swept can be played', () => {
+    const byModel = { ...channel('sub'), of: { kind: 'channels', loudspeakerIds: ['sub'], from: 'models' } };
+    for (const other of [trace('a'), byModel as AlignSource, channel('gone')]) {
+      const step = newStep('s', 'S', [channel('main'), other]);
+      expect(partsTogether(known(step), step)).toBeNull();
+    }
   });
 });

@@ -3,7 +3,7 @@ import { MOST_ALL_PASSES, MOST_SOURCES } from './align.js';
 import { crossover } from './correctionSchema.js';
 import { byId, id, list, number, position, text } from './schemaValues.js';
 
-const setting = {
+export const setting = {
   gainDb: number.min(-120).max(60),
   delayS: number.min(-5).max(5),
   inverted: Joi.boolean(),

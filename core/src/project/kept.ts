@@ -1,6 +1,7 @@
 import type { ColumnMeaning, CurveView, Formula } from '../traces/index.js';
 import type { Smoothing } from './libraryViews.js';
 import type { LiveOrigin } from './live.js';
+import type { TogetherOrigin } from './togetherOrigin.js';
 
 /** Of a trace that came in a file. */
 export interface FileOrigin {
@@ -49,7 +50,7 @@ export interface KeptTrace {
    * where it is computed from others
    */
   arrayId: string | null;
-  origin: LiveOrigin | FileOrigin | ComputedOrigin;
+  origin: LiveOrigin | FileOrigin | ComputedOrigin | TogetherOrigin;
   view: TraceView;
 }
 

@@ -5,6 +5,7 @@ import { LINE_STYLES } from './kept.js';
 import { SMOOTHINGS } from './libraryViews.js';
 import { shapes } from './shapeSchema.js';
 import { memoryStamp } from './sweepSchema.js';
+import { setting } from './alignSchema.js';
 import { byId, channel, id, level, list, number, position, text, time } from './schemaValues.js';
 
 const reference = Joi.alternatives(Joi.valid('generator'), channel);
@@ -159,6 +160,19 @@ const origin = Joi.alternatives(
     notes: list(Joi.string().max(2000).allow(''), 200),
   }),
   Joi.object({ by: Joi.valid('computed'), formula }),
+  Joi.object({
+    by: Joi.valid('together'),
+    parts: list(Joi.object({ loudspeakerId: id, name: text, as: Joi.object(setting) }), 64).min(2),
+    spotId: id,
+    spotName: text,
+    position,
+    levelDbfs: number.min(-200).max(0),
+    microphoneId: id,
+    calibration: text.allow(null),
+    memory: memoryStamp,
+    rigName: text,
+    temperatureC: number.min(-60).max(80),
+  }),
 );
 
 export const keptTraces = list(

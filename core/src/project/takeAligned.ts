@@ -5,6 +5,9 @@ import { fittedOf } from './progress.js';
 import { inDeviceSteps } from './steps.js';
 import type { Project } from './types.js';
 
+/** What steps are read with. */
+export type StepsOnly = Pick<Project, 'place' | 'alignSteps'>;
+
 const PLAIN: Alignment = { trimDb: 0, delayMs: 0, inverted: false };
 
 /**

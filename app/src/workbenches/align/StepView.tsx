@@ -1,6 +1,7 @@
 import { alignmentAt } from '@pebble-hall/core/alignment';
 import {
   changedBelow,
+  keptById,
   settingOf,
   withSource,
   type AlignSource,
@@ -45,6 +46,28 @@ const isHeardHigh = (project: Project, source: AlignSource): boolean => {
   const ids = new Set(channelsOf(project, source));
   return project.place.loudspeakers.some((l) => ids.has(l.id) && l.role === 'full range');
 };
+
+/** The spot of the walk that a point is; null where it is none. */
+const spotIdOf = ({ place }: Project, { id }: AlignedPoint): string | null =>
+  place.spots.some((s) => s.id === id) ? id : null;
+
+/** What a sum as it was measured says of the predicted one; where it was swept at another spot, it says nothing here. */
+function proved(
+  project: Project,
+  step: AlignStep,
+  point: AlignedPoint,
+  proof: () => ReturnType<typeof proofAt>,
+) {
+  const id = step.togetherId!;
+  const name = traceName(project, id)!;
+  const origin = keptById(project.kept).get(id)?.origin;
+  return origin?.by === 'together' && origin.spotId !== point.id
+    ? {
+        attention: false,
+        text: `${name}: it was swept at ${origin.spotName}, and says nothing about this place.`,
+      }
+    : proofSentence(name, proof());
+}
 
 export type AlignLook = 'Curves' | 'Where';
 
@@ -142,7 +165,7 @@ export function StepView({ project, step: stored, look }: Props) {
     ...(changed.length > 0 ? [{ attention: true, text: changedWords(changed.map((s) => s.name)) }] : []),
     ...pairSentences(moved.name, against, read.reading),
     ...(meeting ? [meetingSentence(meeting)] : []),
-    ...(measured ? [proofSentence(traceName(project, step.togetherId!)!, proofAt(read, measured))] : []),
+    ...(measured ? [proved(project, stored, point, () => proofAt(read, measured))] : []),
     ...(isByModels
       ? [
           {
@@ -193,7 +216,7 @@ export function StepView({ project, step: stored, look }: Props) {
             onPoint={setPoint}
             onDelay={hold}
             onSettle={settle}
-            tools={<TargetFields project={project} step={step} />}
+            tools={<TargetFields project={project} step={stored} spotId={spotIdOf(project, point)} />}
           />
         )}
         <aside className="notes" aria-label="What it says">

@@ -1,14 +1,28 @@
 import { NativeSelect } from '@mantine/core';
-import type { AlignStep, Project } from '@pebble-hall/core/project';
+import { partsTogether, type AlignStep, type Project } from '@pebble-hall/core/project';
+import { useStore } from 'zustand';
 import { NumberField } from '../../parts/NumberField';
+import { measureTogether } from '../../services/measureTogether';
+import { running } from '../../services/running';
 import { LOW } from './AlignPlots';
 import { changeStep } from './changeAlign';
 import { FROM_LIVE, useTakeLive } from './useTakeLive';
 
 /** What the levels and their sum are held against: a target, and the sum as it was measured. */
-export function TargetFields({ project, step }: { project: Project; step: AlignStep }) {
+export function TargetFields({
+  project,
+  step,
+  spotId,
+}: {
+  project: Project;
+  step: AlignStep;
+  /** of the spot that is shown; null where nobody knows where it is */
+  spotId: string | null;
+}) {
   const { target, togetherId } = step;
   const takeLive = useTakeLive(project);
+  const isBusy = useStore(running, (r) => r.controller !== null);
+  const sweeps = spotId !== null && !isBusy && partsTogether(project, step) !== null;
   const set = (next: AlignStep['target']) =>
     void changeStep('target', step.id, (s) => ({ ...s, target: next }));
   return (
@@ -19,6 +33,7 @@ export function TargetFields({ project, step }: { project: Project; step: AlignS
         none="not measured yet"
         says="measured: "
         takeLive={takeLive}
+        sweeps={sweeps ? () => void measureTogether(step.id, spotId) : null}
         value={togetherId}
         onChange={(id) => void changeStep('measured together', step.id, (s) => ({ ...s, togetherId: id }))}
       />
@@ -45,6 +60,9 @@ export function TargetFields({ project, step }: { project: Project; step: AlignS
   );
 }
 
+/** All channels at once, each as it is set here. */
+const BY_SWEEP = { value: 'sweep now', label: 'sweep all at once, now' };
+
 /** One of the kept transfer functions, or none. */
 function TraceSelect({
   project,
@@ -52,6 +70,7 @@ function TraceSelect({
   none,
   says = '',
   takeLive = null,
+  sweeps = null,
   value,
   onChange,
 }: {
@@ -62,6 +81,8 @@ function TraceSelect({
   says?: string;
   /** keeps what is heard now; null where that is not offered */
   takeLive?: (() => Promise<string | null>) | null;
+  /** sweeps all of it at once now; null where that is not offered */
+  sweeps?: (() => void) | null;
   value: string | null;
   onChange: (id: string | null) => void;
 }) {
@@ -75,11 +96,13 @@ function TraceSelect({
       data={[
         { value: '', label: none },
         ...(takeLive ? [FROM_LIVE] : []),
+        ...(sweeps ? [BY_SWEEP] : []),
         ...traces.map((k) => ({ value: k.id, label: `${says}${k.name}` })),
       ]}
       value={value ?? ''}
       onChange={(e) => {
         const chosen = e.currentTarget.value;
+        if (chosen === BY_SWEEP.value) return sweeps?.();
         if (chosen !== FROM_LIVE.value) return onChange(chosen || null);
         void takeLive?.().then((id) => id && onChange(id));
       }}

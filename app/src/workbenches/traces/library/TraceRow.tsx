@@ -30,6 +30,7 @@ interface Props {
 const DRAGGED = 'application/x-library-traces';
 const KIND_WORDS = {
   live: 'live',
+  together: 'swept together',
   file: 'imported',
   computed: 'computed',
   sweep: 'sweep',

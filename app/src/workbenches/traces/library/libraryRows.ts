@@ -10,7 +10,7 @@ export interface LibraryRow {
   folder: string;
   tags: string[];
   keptAt: number;
-  kind: 'live' | 'file' | 'computed' | 'sweep' | 'spectrum' | 'reference';
+  kind: 'live' | 'together' | 'file' | 'computed' | 'sweep' | 'spectrum' | 'reference';
 }
 
 /** Sweeps and references have a place of their own. */
