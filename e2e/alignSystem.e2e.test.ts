@@ -10,15 +10,13 @@ const fieldOf = async (label: string) =>
   number((await (await user.field(label)).getAttribute('value')) ?? '');
 const inGroup = (group: string, nth: number) =>
   user.click(`//*[@role="group"][@aria-label="${group}"]/button[${nth}]`);
-const source = (name: string) =>
-  user.click(`//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "${name}")]`);
+const source = async (name: string) => {
+  await user.click(`//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "${name}")]`);
+  // its own card, not that of the one before
+  await user.reads('Setting', new RegExp(name));
+};
 const step = (name: string) => user.click(`//button[@role="tab"][contains(., "${name}")]`);
 const look = (at: 'Curves' | 'Where') => user.click(`//label[normalize-space(.)="${at}"]`);
-const pick = async (label: string, option: string) => {
-  await (await user.field(label)).click();
-  await user.click(`//*[@role="option"][contains(., "${option}")]`);
-};
-
 it('the whole system of the Slip Hall, in order: what the plan holds, gradient pairs by themselves first', async () => {
   await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
   await user.visit('/align');
@@ -50,11 +48,11 @@ it('the whole system of the Slip Hall, in order: what the plan holds, gradient p
 it('mains with subwoofers: crossovers, a place where both are equally loud and arrive together, brought together there', async () => {
   await user.reads('What it says', /By the models of the loudspeakers in the open/);
   await source('Subs left and Subs right');
-  await pick('Low-pass', 'Linkwitz-Riley 24');
+  await user.pick('Low-pass', 'Linkwitz-Riley 24 dB/oct');
   await user.type('Low-pass frequency', '90');
   await user.type('Gain', '-8');
   await source('Main left and Main right');
-  await pick('High-pass', 'Linkwitz-Riley 24');
+  await user.pick('High-pass', 'Linkwitz-Riley 24 dB/oct');
   await user.type('High-pass frequency', '90');
   await source('Subs left and Subs right');
   await look('Where');

@@ -76,7 +76,6 @@ it('Mic walk and its phone', async () => {
   await user.press('Take this spot');
   await user.sees(/Surround left: nothing arrived/);
   await user.sees('Take this spot');
-  await picture('mic-walk-trouble');
   await practise(null);
   await user.press('Take all that are left');
   await user.sees('Hold still: sweep 6');
@@ -273,6 +272,26 @@ it('Plan', async () => {
   await user.sees('on the mean of the seats');
   await picture('plan-level-map-dusk');
   await user.press('Level map');
+  await user.visit('/align');
+  await user.press('Make these 4 steps');
+  await user.reads('What it says', /By the models/);
+  const crossed = async (source: string, pass: string) => {
+    await user.click(`//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "${source}")]`);
+    // its own card, not that of the one before
+    await user.reads('Setting', new RegExp(source));
+    await user.pick(pass, 'Linkwitz-Riley 24 dB/oct');
+    await user.type(`${pass} frequency`, '90');
+  };
+  await crossed('Main left', 'High-pass');
+  await crossed('Subs left', 'Low-pass');
+  await user.type('Gain', '-8');
+  await user.click('//label[normalize-space(.)="Where"]');
+  await user.click('//*[@role="group"][@aria-label="Places to align at"]/button[1]');
+  await user.reads('What it says', /at the place to align/);
+  await user.reads('Ways to bring them together', /1\. /);
+  await user.click('//*[@role="group"][@aria-label="Ways to bring them together"]/button[1]');
+  await user.reads('What it says', /add up to (99|100) %/);
+  await picture('align-where-dusk');
   await user.press(DAYLIGHT);
   await user.press('Project');
   await user.press('New project');

@@ -1,4 +1,4 @@
-/** Several channels together: level and delay, subwoofers over all seats, and the crossover between channel and subwoofers. */
+/** Several sources together: level and delay, subwoofers over all seats, crossovers, ways to bring any two or more of them together, and whether it came true. */
 export { levelsAndDelays, MOST_TRIM_DB, type ChannelAtHome, type LevelAndDelay } from './levelsAndDelays.js';
 export {
   randomSettings,

@@ -49,7 +49,9 @@ export class PhaseTables {
   /** the shared band over all points, Hz; null where there is none */
   readonly band: { from: number; to: number } | null;
   private readonly terms: (PointTerms | null)[];
-  private readonly table: Float64Array;
+  /** made when something is first told quickly: what is read exactly needs none */
+  private table: Float64Array | null = null;
+  private readonly total: number;
   private readonly pointWeights: number[];
 
   constructor(points: readonly AlignPoint[]) {
@@ -82,10 +84,11 @@ export class PhaseTables {
         weights: weight.reduce((s, w) => s + w, 0),
       };
     });
-    this.table = this.tabulated(total);
+    this.total = total;
   }
 
-  private tabulated(total: number): Float64Array {
+  private tabulated(): Float64Array {
+    const { total } = this;
     const table = new Float64Array(this.frequency.length * STEPS);
     this.terms.forEach((t, i) => {
       if (!t) return;
@@ -108,7 +111,7 @@ export class PhaseTables {
    * @param out as many as `turns`
    */
   quick(turns: Int32Array, own: Int32Array, out: Float64Array): void {
-    const { table } = this;
+    const table = (this.table ??= this.tabulated());
     const count = own.length;
     for (let d = 0; d < out.length; d++) {
       let sum = 0;
