@@ -144,8 +144,8 @@ export function KeepCard({ project, step }: { project: Project; step: AlignStep 
           : ''}
         {settings
           ? asksAllPass
-            ? 'A new variant gets levels, delays and polarity; its all-passes have to be set in the processor by hand.'
-            : 'A new variant gets these levels, delays and polarities.'
+            ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand.'
+            : 'A new variant gets these levels, delays, polarities and crossovers.'
           : 'These are no channels of this place: set them in the processor by hand.'}
       </span>
     </section>
