@@ -1,4 +1,4 @@
-import { axesOf, type Point } from '../geometry/index.js';
+import { axesOf, meanPoint } from '../geometry/index.js';
 import { signalPath } from '../path/index.js';
 import { pressureAtPoints, type CoverageChannel } from './levelMap.js';
 
@@ -30,9 +30,7 @@ export function groupPattern(
   frequency: Float64Array,
   speed: number,
 ): GroupPattern {
-  const mean = (axis: keyof Point) =>
-    channel.boxes.reduce((sum, b) => sum + b.position[axis], 0) / channel.boxes.length;
-  const centre = { x: mean('x'), y: mean('y'), z: mean('z') };
+  const centre = meanPoint(channel.boxes.map((b) => b.position));
   const points = new Float64Array(3 * DIRECTIONS);
   for (let i = 0; i < DIRECTIONS; i++) {
     const angle = ((aimDeg + i - 180) * Math.PI) / 180;

@@ -1,4 +1,4 @@
-import { distanceBetween, type Corner, type Point } from '../geometry/index.js';
+import { distanceBetween, meanPoint, type Corner, type Point } from '../geometry/index.js';
 import type { LevelGrid } from './grid.js';
 import { crossings, isoLines } from './isoLines.js';
 
@@ -46,11 +46,6 @@ const MOST_PLACES = 4;
 /** So far beside the seats a place still counts as in the audience, metres. */
 const AISLE_M = 0.8;
 
-const centreOf = (points: readonly Point[]): Point => {
-  const mean = (axis: keyof Point) => points.reduce((sum, p) => sum + p[axis], 0) / points.length;
-  return { x: mean('x'), y: mean('y'), z: mean('z') };
-};
-
 /** The lines over an audience on which two groups meet. */
 export function meetingLines({ grid, apartDb, laterS, first, second }: MeetingGround): MeetingLines {
   // two that stand apart: of the first group, else of the second
@@ -97,8 +92,8 @@ export function meetingPlaces(ground: MeetingGround, lines = meetingLines(ground
     found.push({
       reason,
       at,
-      firstM: distanceBetween(at, centreOf(first)),
-      secondM: distanceBetween(at, centreOf(second)),
+      firstM: distanceBetween(at, meanPoint(first)),
+      secondM: distanceBetween(at, meanPoint(second)),
     });
   }
   return found.slice(0, MOST_PLACES);

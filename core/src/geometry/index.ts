@@ -3,6 +3,7 @@ export {
   axesOf,
   distanceBetween,
   horizontalAim,
+  meanPoint,
   pointAlong,
   type Axes,
   type Point,

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { axesOf, distanceBetween, horizontalAim, pointAlong } from './point.js';
+import { axesOf, distanceBetween, horizontalAim, meanPoint, pointAlong } from './point.js';
 
 it('measures along all three axes', () => {
   expect(distanceBetween({ x: 1, y: 2, z: 3 }, { x: 3, y: 5, z: 9 })).toBeCloseTo(7, 12); // 2, 3, 6
@@ -40,4 +40,15 @@ it('turns, pitches and rolls: ahead, left and up stay at right angles', () => {
     y: 4,
     z: 0,
   });
+});
+
+it('the middle of points lies between them on each axis; one is its own, none have none', () => {
+  const points = [
+    { x: 0, y: 1, z: 2 },
+    { x: 4, y: -1, z: 2 },
+    { x: 2, y: 3, z: 5 },
+  ];
+  expect(meanPoint(points)).toEqual({ x: 2, y: 1, z: 3 });
+  expect(meanPoint(points.slice(1, 2))).toEqual(points[1]);
+  expect(meanPoint([]).x).toBeNaN();
 });

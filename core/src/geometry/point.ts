@@ -11,6 +11,12 @@ export interface Pose {
   aim: Point;
 }
 
+/** The middle of some points; NaN of none. */
+export function meanPoint(points: readonly Point[]): Point {
+  const mean = (axis: keyof Point) => points.reduce((sum, p) => sum + p[axis], 0) / points.length;
+  return { x: mean('x'), y: mean('y'), z: mean('z') };
+}
+
 /** Metres between two points. */
 export const distanceBetween = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z);
 

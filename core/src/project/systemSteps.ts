@@ -1,4 +1,4 @@
-import { horizontalAim, type Point } from '../geometry/index.js';
+import { horizontalAim, meanPoint, type Point } from '../geometry/index.js';
 import { newStep, plainSetting, type AlignSource, type AlignStep } from './align.js';
 import { fittedOf } from './progress.js';
 import type { Loudspeaker } from './place.js';
@@ -27,10 +27,7 @@ const FILL_M = 4;
 const alike = (a: Loudspeaker, b: Loudspeaker): boolean =>
   a.model === b.model && a.role === b.role && a.mount === b.mount && a.group?.kind === b.group?.kind;
 
-const centreOf = (of: readonly Loudspeaker[]): Point => {
-  const mean = (axis: keyof Point) => of.reduce((sum, l) => sum + l.position[axis], 0) / of.length;
-  return { x: mean('x'), y: mean('y'), z: mean('z') };
-};
+const centreOf = (of: readonly Loudspeaker[]): Point => meanPoint(of.map((l) => l.position));
 
 /** Where some loudspeakers look together, seen from above. */
 function aimOf(of: readonly Loudspeaker[]): Point {

@@ -1,4 +1,4 @@
-import { distanceBetween, type Point } from '../geometry/index.js';
+import { distanceBetween, meanPoint, type Point } from '../geometry/index.js';
 
 export interface PlannedSpot {
   name: string;
@@ -80,8 +80,7 @@ export function layOutSpots({ plan, ears, frontDeg, spread, bounds }: SpotPlanRe
   const angle = (frontDeg * Math.PI) / 180;
   const front = { x: Math.cos(angle), y: Math.sin(angle) };
   const right = { x: front.y, y: -front.x };
-  const mean = (axis: 'x' | 'y' | 'z') => ears.reduce((sum, e) => sum + e[axis], 0) / ears.length;
-  const middle = { x: mean('x'), y: mean('y'), z: mean('z') };
+  const middle = meanPoint(ears);
   const distance = (e: Point) => Math.hypot(e.x - middle.x, e.y - middle.y);
   const home = ears.reduce((a, b) => (distance(b) < distance(a) - 1e-9 ? b : a));
   const extent = (axis: { x: number; y: number }, centre: Point) =>

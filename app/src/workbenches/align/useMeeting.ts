@@ -8,6 +8,7 @@ import {
   type MeetingLines,
   type MeetingPlace,
 } from '@pebble-hall/core/coverage';
+import { meanPoint } from '@pebble-hall/core/geometry';
 import { channelSettings, type AlignStep, type Project } from '@pebble-hall/core/project';
 import { useMemo } from 'react';
 import type { AlignedPoint } from '../../services/alignSources';
@@ -151,11 +152,7 @@ function asSet<Model>(
 
 /** The centre of each channel's boxes. */
 const centresOf = (channels: readonly ChannelOf<AskedModel>[]) =>
-  channels.map(({ boxes }) => {
-    const mean = (axis: 'x' | 'y' | 'z') =>
-      boxes.reduce((sum, b) => sum + b.position[axis], 0) / boxes.length;
-    return { x: mean('x'), y: mean('y'), z: mean('z') };
-  });
+  channels.map(({ boxes }) => meanPoint(boxes.map((b) => b.position)));
 
 function gridOrNone({ place }: Project): LevelGrid | null {
   try {

@@ -1,5 +1,5 @@
 import { crossings, inFrame, isoLines } from '@pebble-hall/core/coverage';
-import { distanceBetween, type Corner, type Point } from '@pebble-hall/core/geometry';
+import { distanceBetween, meanPoint, type Corner, type Point } from '@pebble-hall/core/geometry';
 import type { MadeMaps } from './makeMaps';
 import type { MapChannel } from './mapChannels';
 
@@ -61,7 +61,5 @@ export function linesOfMaps(maps: MadeMaps, nameOf: (id: string) => string, tole
 /** The middle of all boxes of some channels. */
 function centreOf(channels: readonly MapChannel[]): Point | null {
   const boxes = channels.flatMap((c) => c.boxes.map((b) => b.position));
-  if (boxes.length === 0) return null;
-  const mean = (axis: keyof Point) => boxes.reduce((sum, p) => sum + p[axis], 0) / boxes.length;
-  return { x: mean('x'), y: mean('y'), z: mean('z') };
+  return boxes.length === 0 ? null : meanPoint(boxes);
 }
