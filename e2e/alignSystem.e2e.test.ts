@@ -1,22 +1,13 @@
 import { expect, it } from 'vitest';
+import { aligning } from './support/aligning';
 import { aUser } from './support/aUser';
 import { violations } from './support/axe';
 import { openShelved } from './support/shelf';
 
 const user = aUser();
 
-const number = (text: string) => Number(text.replace('\u2212', '-').replace(/[^\d.-]/g, ''));
-const fieldOf = async (label: string) =>
-  number((await (await user.field(label)).getAttribute('value')) ?? '');
-const inGroup = (group: string, nth: number) =>
-  user.click(`//*[@role="group"][@aria-label="${group}"]/button[${nth}]`);
-const source = async (name: string) => {
-  await user.click(`//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "${name}")]`);
-  // its own card, not that of the one before
-  await user.reads('Setting', new RegExp(name));
-};
-const step = (name: string) => user.click(`//button[@role="tab"][contains(., "${name}")]`);
-const look = (at: 'Curves' | 'Where') => user.click(`//label[normalize-space(.)="${at}"]`);
+const { number, fieldOf, inGroup, source, step, look, aWay } = aligning(user);
+
 it('the whole system of the Slip Hall, in order: what the plan holds, gradient pairs by themselves first', async () => {
   await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
   await user.visit('/align');
@@ -59,7 +50,7 @@ it('mains with subwoofers: crossovers, a place where both are equally loud and a
   await user.reads('Places to align at', /1\. equally loud/);
   await inGroup('Places to align at', 1);
   await user.reads('What it says', /at the place to align/);
-  await user.until('a way there', async () => /\d %/.test(await user.textOf('Ways to bring them together')));
+  await aWay();
   await inGroup('Ways to bring them together', 1);
   await user.reads('What it says', /they add up to (99|100) %/);
   expect(await violations(user)).toEqual([]);

@@ -36,3 +36,27 @@ it('set otherwise it is no longer so, until it is swept again', async () => {
   await user.sees(/Sub 1: \u2212?[\d.]+ ms/);
   await user.sees(/At Home spot: microphone at x/);
 });
+
+it('heard in Listen: this setting and the one that was kept, with noise of the band that both share', async () => {
+  await user.visit('/align');
+  await user.choose('All-pass sections allowed', 'delay and polarity');
+  await user.until('ways without', async () => /\d %/.test(await user.textOf('Ways to bring them together')));
+  await user.click('//*[@role="group"][@aria-label="Ways to bring them together"]/button[1]');
+  await user.press('Keep this setting');
+  await user.find('//input[@aria-label="Name of Kept"]');
+  const delay = await (await user.field('Delay')).getAttribute('value');
+  await user.type('Delay', String(Number(delay!.replace('\u2212', '-').replace(/[^\d.-]/g, '')) + 2));
+  await user.press('Hear them');
+  await user.find('//*[@role="group"][@aria-label="What is heard"]');
+  await user.until('noise of the shared band', async () => {
+    const [from, to] = await Promise.all(
+      ['Noise from', 'Noise to'].map(async (f) =>
+        Number(((await (await user.field(f)).getAttribute('value')) ?? '').replace(/[^\d.]/g, '')),
+      ),
+    );
+    return from! >= 20 && to! > 1.1 * from! && to! < 400;
+  });
+  await user.sees('Left with Sub 1: Kept');
+  await user.press('Play');
+  await user.press('Stop');
+});

@@ -1,4 +1,4 @@
-import { asSet, together } from '@pebble-hall/core/alignment';
+import { asSet, together, type SourceSetting } from '@pebble-hall/core/alignment';
 import type { SourceField } from '@pebble-hall/core/coverage';
 import type { Point } from '@pebble-hall/core/geometry';
 import {
@@ -9,6 +9,7 @@ import {
   sweepOf,
   type AlignSource,
   type AlignStep,
+  type PlayedPart,
   type Project,
   type Spot,
   type Sweep,
@@ -169,13 +170,20 @@ function placesOf(
   const spots = spotsOf(project, step);
   if (spots.length === 0)
     return 'At no spot do all of these channels have a usable sweep. Take the missing ones in Mic walk.';
+  const alone = step.aim === 'place' && step.alignAt ? spotNear(spots, step.alignAt.position) : null;
   return spots.map((spot) => ({
     id: spot?.id ?? null,
     name: spot?.name ?? 'where the traces were taken',
     position: spot?.position ?? null,
-    weight: spot ? (spot.inAverage ? spot.weight : 0) : 1,
+    weight: !spot ? 1 : alone ? Number(spot === alone) : spot.inAverage ? spot.weight : 0,
     where: { spot, index: 0 },
   }));
+}
+
+/** The spot that stands for a place that was chosen: the nearest one, seen from above. */
+export function spotNear(spots: readonly (Spot | null)[], at: Point): Spot | null {
+  const far = (s: Spot) => Math.hypot(s.position.x - at.x, s.position.y - at.y);
+  return spots.reduce<Spot | null>((best, s) => (s && (!best || far(s) < far(best)) ? s : best), null);
 }
 
 function curveAt(project: Known, source: AlignSource, where: Where, known: KnownOfSources): Found {
@@ -234,9 +242,35 @@ function sweptAt(
 ): Found {
   const sweep = spot && usable(project, spot, id);
   if (!sweep) return { problem: `${source.name} has no usable sweep there. Take it in Mic walk.` };
-  const gainDb = sweep.levelOffsetDb - (sweep.groundPlane ? GROUND_PLANE_DB : 0);
-  return withGain(traceAt(project, source, sweep.id, seen), gainDb, 0);
+  return withGain(traceAt(project, source, sweep.id, seen), levelOf(sweep), 0);
 }
+
+/** A sweep by its samples, as it is to be added to others. */
+export interface SweptPart {
+  arrayId: string;
+  as: SourceSetting;
+  calibrationId: string | null;
+}
+
+/**
+ * The sweeps of channels at a spot, each as it is played: to be added up sample by sample, since a long delay between two turns within
+ * the bandwidth of a curve's points.
+ * @returns null where not all of them were swept there, or through unlike microphones
+ */
+export function sweptParts(project: Known, parts: readonly PlayedPart[], spotId: string): SweptPart[] | null {
+  const spot = project.place.spots.find((s) => s.id === spotId);
+  const found = parts.flatMap(({ loudspeakerId, as }): SweptPart[] => {
+    const sweep = spot && usable(project, spot, loudspeakerId);
+    if (!sweep) return [];
+    const { traceId: arrayId, calibrationId } = sweep;
+    return [{ arrayId, calibrationId, as: { ...as, gainDb: as.gainDb + levelOf(sweep) } }];
+  });
+  const isWhole = found.length > 0 && found.length === parts.length;
+  return isWhole && found.every((f) => f.calibrationId === found[0]!.calibrationId) ? found : null;
+}
+
+/** What lies between a sweep's samples and its level here, dB. */
+const levelOf = (sweep: Sweep) => sweep.levelOffsetDb - (sweep.groundPlane ? GROUND_PLANE_DB : 0);
 
 function traceAt(
   project: Known,

@@ -11,6 +11,7 @@ import { GROUND_PLANE_DB } from '@pebble-hall/core/spots';
 import { isAbort } from '../ports/abort';
 import { projectNow, sentenceOf } from '../store';
 import { reasonSentence } from '../words/sweepReasons';
+import { sweptParts } from './alignSources';
 import { changeProject } from './changeProject';
 import { runJob } from './jobs';
 import { packCurve } from './keepTrace';
@@ -46,7 +47,11 @@ async function measured(stepId: string, spotId: string, signal: AbortSignal): Pr
     );
   const microphone = microphoneOf(project);
   const calibration = (microphone.calibrationId && project.calibrations[microphone.calibrationId]) || null;
-  const curve = await runJob('views.curveOf', { impulse, calibration }, { signal });
+  const curve = await runJob(
+    'views.measuredTogether',
+    { impulse, calibration, parts: sweptParts(project, together.parts, spotId) },
+    { signal },
+  );
   const gainDb =
     levelOffsetDb(project, microphone) +
     together.lowerDb -

@@ -44,6 +44,9 @@ export function lateWords(phaseDeg: number, hz: number): string {
 /** Of a name that joins several. */
 const isOrAre = (name: string) => (name.includes(' and ') ? 'are' : 'is');
 
+/** The same, of what it has to do. */
+export const hasOrHave = (name: string) => (name.includes(' and ') ? 'have' : 'has');
+
 /** Where in the shared band a phase is read: its ends where it counts, and where it counts most. */
 function readAt({ weight, phaseDeg }: PairReading): number[] {
   const counts = [...weight.keys()].filter((n) => weight[n]! >= COUNTS && Number.isFinite(phaseDeg[n]!));

@@ -3,6 +3,7 @@ import {
   listeningMaterial,
   renderCandidates,
   type CandidateOutput,
+  type NoiseBand,
   type RenderRequest,
 } from '@pebble-hall/core/auralisation';
 import { headphoneCorrection, type HeadphoneGoal } from '@pebble-hall/core/correct';
@@ -11,7 +12,7 @@ import type { ProcessorLimits } from '@pebble-hall/core/processing';
 import { handOver, serveJobs } from './serveJobs';
 
 const jobs = {
-  material: (kind: 'strings' | 'noise') => listeningMaterial(kind),
+  material: (kind: 'strings' | 'noise' | NoiseBand) => listeningMaterial(kind),
   responseLevels: (i: { samples: Float32Array; rate: number }) => responseLevels(i.samples, i.rate),
   headphones: (i: {
     onEar: { frequency: number[]; levelDb: number[] };

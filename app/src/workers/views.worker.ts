@@ -1,6 +1,7 @@
 import type { SpeechAndNoise } from '@pebble-hall/core/acoustics';
+import { impulseTogether, laterBy, type SourceSetting } from '@pebble-hall/core/alignment';
 import { ViewDesk, type TraceRef, type ViewedRef } from '@pebble-hall/core/jobs';
-import { curveOfImpulse, workOut, type LongWork } from '@pebble-hall/core/traces';
+import { curveOfImpulse, peakOf, workOut, type LongWork } from '@pebble-hall/core/traces';
 import type { ImpulseResponse } from '@pebble-hall/core/signal';
 import type { DecayMapRequest } from '@pebble-hall/core/views';
 import { handOver, serveJobs } from './serveJobs';
@@ -8,21 +9,41 @@ import { storedImpulse } from './storedArrays';
 
 const desk = new ViewDesk(storedImpulse);
 
+interface StoredPart {
+  arrayId: string;
+  as: SourceSetting;
+}
+type Reading = { frequency: number[]; levelDb: number[] };
+
+const storedTogether = async (parts: StoredPart[]): Promise<ImpulseResponse> =>
+  impulseTogether(
+    await Promise.all(parts.map(async ({ arrayId, as }) => ({ impulse: await storedImpulse(arrayId), as }))),
+  );
+
 const jobs = {
   levels: (i: { refs: TraceRef[]; corrected: boolean }) => desk.levels(i.refs, i.corrected),
   /** a stored impulse response as a curve of the library */
-  libraryCurve: async (i: {
-    arrayId: string;
-    calibration: { frequency: number[]; levelDb: number[] } | null;
-  }) => {
+  libraryCurve: async (i: { arrayId: string; calibration: Reading | null }) => {
     const curve = curveOfImpulse(await storedImpulse(i.arrayId), i.calibration);
     return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
   },
-  curveOf: (i: {
+  /**
+   * A sum as it was measured, about the peak of what was predicted: when all of them play, a loopback tells no time of its own
+   */
+  measuredTogether: async (i: {
     impulse: ImpulseResponse;
-    calibration: { frequency: number[]; levelDb: number[] } | null;
+    parts: StoredPart[] | null;
+    calibration: Reading | null;
   }) => {
-    const curve = curveOfImpulse(i.impulse, i.calibration);
+    const predicted = i.parts && (await storedTogether(i.parts));
+    const about = predicted ? peakOf(predicted) + laterBy(predicted, i.impulse) : undefined;
+    const curve = curveOfImpulse(i.impulse, i.calibration, about);
+    return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
+  },
+  /** stored impulse responses as they add up when each is set, about the peak of how they were set before */
+  together: async (i: { parts: StoredPart[]; before: StoredPart[]; calibration: Reading | null }) => {
+    const about = peakOf(await storedTogether(i.before));
+    const curve = curveOfImpulse(await storedTogether(i.parts), i.calibration, about);
     return handOver(curve, [curve.re, curve.im, curve.coherence, curve.frequency]);
   },
   libraryWork: (work: LongWork) => workOut(work),

@@ -52,6 +52,16 @@ export {
   type Alignment,
   type AlignRequest,
 } from './findAlignment.js';
-export { delayForOffset, LEADS_DB, LEADS_S, notLed, type HeardTwo, type NotLed } from './precedence.js';
+export {
+  delayForOffset,
+  LEADS_DB,
+  LEADS_S,
+  louderPerOctave,
+  notLed,
+  OCTAVES,
+  type HeardTwo,
+  type NotLed,
+} from './precedence.js';
 export { suggestCrossovers, type CrossoverRequest, type CrossoverSuggestion } from './suggestCrossovers.js';
 export { playedAs } from './playedAs.js';
+export { impulseTogether, laterBy } from './impulseTogether.js';

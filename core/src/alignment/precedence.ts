@@ -1,3 +1,4 @@
+import type { ComplexTrace } from '../signal/index.js';
 import { needLevels, needNumber } from '../limits/index.js';
 
 /** What comes later by this much, seconds, is heard from where the first came from ... */
@@ -30,3 +31,31 @@ export function notLed({ laterS, louderDb }: HeardTwo): NotLed | null {
 /** The delay with which the second comes so much after the first at a place, from the delay that it has. All in seconds. */
 export const delayForOffset = (delayS: number, laterS: number, offsetS: number): number =>
   delayS + offsetS - laterS;
+
+/** Octaves that are told beside each other, Hz. */
+export const OCTAVES = [63, 125, 250, 500, 1000, 2000, 4000, 8000] as const;
+
+/**
+ * By how much the second of two is louder than the first in each octave, dB: mean power over the points of the traces in it (a logarithmic axis
+ * weighs as the ear does).
+ * @param first @param second on the same frequencies, Hz; NaN where nothing is known
+ * @returns one for each of `OCTAVES`; NaN where either is not known in half of it
+ */
+export function louderPerOctave(first: ComplexTrace, second: ComplexTrace): Float64Array {
+  if (first.frequency.length !== second.frequency.length)
+    throw new RangeError(
+      `louderPerOctave: traces of ${first.frequency.length} and ${second.frequency.length} frequencies`,
+    );
+  return Float64Array.from(OCTAVES, (middle) => {
+    const inside = [...first.frequency.keys()].filter(
+      (n) => Math.abs(Math.log2(first.frequency[n]! / middle)) <= 0.5,
+    );
+    const mean = ({ re, im }: ComplexTrace) => {
+      const known = inside.map((n) => re[n]! ** 2 + im[n]! ** 2).filter((p) => Number.isFinite(p));
+      return known.length > 0 && 2 * known.length >= inside.length
+        ? known.reduce((a, b) => a + b, 0) / known.length
+        : NaN;
+    };
+    return 10 * Math.log10(mean(second) / mean(first));
+  });
+}

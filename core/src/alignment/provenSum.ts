@@ -4,12 +4,16 @@ import { levelsApart, type PairReading } from './pairReading.js';
 /** Less coherence than that is noise. */
 const LEAST_COHERENCE = 0.5;
 
-/** A sum as it was measured, held against the one that was predicted, where the sources meet. */
+/**
+ * A sum as it was measured, held against the one that was predicted, where the sources meet. Each frequency counts by the weight of the
+ * shared band, and by the power of the louder of the two sums as part of what both in phase would give: where next to nothing is left, a small error is
+ * many dB, and nobody hears it.
+ */
 export interface ProvenSum {
   /** measured over predicted, by weight: mean, and root of the mean square, dB */
   meanDb: number;
   rmsDb: number;
-  /** where they are furthest apart, dB and Hz */
+  /** where they are apart most, as far as it counts, dB and Hz */
   worst: { db: number; hz: number };
   /** how much of the shared band, by weight, could be judged: the rest was not measured, or is not coherent; 0 to 1 */
   judged: number;
@@ -23,20 +27,24 @@ export interface ProvenSum {
 export function provenSum(
   predicted: ComplexTrace,
   measured: ComplexTrace & { coherence?: Float64Array },
-  { weight }: Pick<PairReading, 'weight'>,
+  { weight: shared, efficiency }: Pick<PairReading, 'weight' | 'efficiency'>,
 ): ProvenSum | null {
   const apart = levelsApart(predicted, measured);
-  let [weights, judged, sum, squares] = [0, 0, 0, 0];
+  let [weights, judged, sum, squares, most] = [0, 0, 0, 0, 0];
   let worst: ProvenSum['worst'] | null = null;
-  weight.forEach((w, n) => {
-    if (!(w > 0)) return;
-    weights += w;
+  shared.forEach((part, n) => {
+    if (!(part > 0)) return;
     const db = apart[n]!;
+    const w = part * efficiency[n]! ** 2 * (db > 0 ? 10 ** (db / 10) : 1);
+    weights += w;
     if (!Number.isFinite(db) || (measured.coherence && measured.coherence[n]! < LEAST_COHERENCE)) return;
     judged += w;
     sum += w * db;
     squares += w * db * db;
-    if (!worst || Math.abs(db) > Math.abs(worst.db)) worst = { db, hz: predicted.frequency[n]! };
+    if (w * db * db > most || !worst) {
+      most = w * db * db;
+      worst = { db, hz: predicted.frequency[n]! };
+    }
   });
   return (
     worst && { meanDb: sum / judged, rmsDb: Math.sqrt(squares / judged), worst, judged: judged / weights }

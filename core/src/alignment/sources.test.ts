@@ -211,6 +211,15 @@ describe('a measured sum', () => {
     expect(found.worst.db).toBeLessThan(-20);
     expect(found.rmsDb).toBeGreaterThan(3);
   });
+  it('that nearly cancels is not judged by what is left in its hole', () => {
+    const against = together([main, asSet(sub, { ...plain, inverted: true })]);
+    const louder = together([main, asSet(sub, { ...plain, inverted: true, gainDb: 0.2 })]);
+    const hole = readPair(main, asSet(sub, { ...plain, inverted: true }));
+    if (!('weight' in hole)) throw new Error('no band');
+    expect(provenSum(against, louder, hole)!.rmsDb).toBeLessThan(0.5);
+    // nothing was predicted, and what was measured is plainly there
+    expect(provenSum(against, together([main, sub]), hole)!.rmsDb).toBeGreaterThan(6);
+  });
   it('is judged where it is coherent and known, and nowhere else', () => {
     const coherence = grid.map((f) => (f > 90 ? 0.2 : 1));
     const half = provenSum(predicted, { ...predicted, coherence }, reading)!;

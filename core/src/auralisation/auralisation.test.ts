@@ -9,7 +9,15 @@ import {
   seededRandom,
   whiteNoise,
 } from '../signal/index.js';
-import { auralise, chanceOf, matchLoudness, pluck, pluckedStrings, safeGain } from './index.js';
+import {
+  auralise,
+  chanceOf,
+  listeningMaterial,
+  matchLoudness,
+  pluck,
+  pluckedStrings,
+  safeGain,
+} from './index.js';
 
 const rate = 48000;
 
@@ -80,5 +88,27 @@ describe('matchLoudness', () => {
     expect(Math.abs(loudness([again], rate) - loudness([noise], rate))).toBeLessThan(0.1);
     expect(safeGain(candidates, trimDb)).toBe(1);
     expect(safeGain([[Float32Array.of(2)]], [0])).toBeCloseTo(0.485, 6);
+  });
+});
+
+describe('noise of a band', () => {
+  const [left, right] = listeningMaterial({ from: 50, to: 200 });
+  it('is the same on both sides, so that what plays it can cancel', () => {
+    expect(left).not.toBe(right);
+    expect(left).toEqual(right);
+  });
+  it('is pink in its band, and far below an octave beside it', () => {
+    const power = powerOf(realFft(left!, 524288));
+    const bins = binFrequencies(524288, rate);
+    const inside = (from: number, to: number) =>
+      10 * Math.log10(bins.reduce((sum, f, k) => (f >= from && f < to ? sum + power[k]! : sum), 0));
+    expect(Math.abs(inside(50, 100) - inside(100, 200))).toBeLessThan(1);
+    // 48 dB per octave: in the octaves beside it 1 / 15 of the power, and less further out
+    expect(inside(100, 200) - inside(400, 800)).toBeGreaterThan(45);
+    expect(inside(50, 100) - inside(12.5, 25)).toBeGreaterThan(45);
+  });
+  it('refuses a band that is none', () => {
+    expect(() => listeningMaterial({ from: 200, to: 50 })).toThrow(RangeError);
+    expect(() => listeningMaterial({ from: NaN, to: 50 })).toThrow(RangeError);
   });
 });

@@ -10,4 +10,4 @@ export {
   type Rendered,
   type RenderRequest,
 } from './renderCandidates.js';
-export { listeningMaterial } from './listeningMaterial.js';
+export { listeningMaterial, type NoiseBand } from './listeningMaterial.js';

@@ -31,7 +31,7 @@ export { bandLevelDb } from './bandLevel.js';
 export { spectrumOnGrid } from './spectrumOnGrid.js';
 export { impulseOfCurve } from './impulseOfCurve.js';
 export { timeZeroOf, type TimeZero } from './timeZero.js';
-export { curveOfImpulse } from './curveOfImpulse.js';
+export { curveOfImpulse, peakOf } from './curveOfImpulse.js';
 export { COLUMN_MEANINGS, curveOfTable, likelyMeanings, type ColumnMeaning } from './curveOfTable.js';
 export { writeCurveText } from './curveText.js';
 export { alikeWithin, type Alike } from './alike.js';

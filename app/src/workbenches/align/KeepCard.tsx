@@ -10,12 +10,21 @@ import {
   type Project,
 } from '@pebble-hall/core/project';
 import { IconX } from '@tabler/icons-react';
+import { isEqual } from 'es-toolkit';
 import { changeProject } from '../../services/changeProject';
+import { listenAt, type HeardFrom } from '../../services/heardFrom';
 import { notify } from '../../services/notify';
 import { changeStep } from './changeAlign';
 
+interface Props {
+  project: Project;
+  step: AlignStep;
+  /** what Listen can begin with; null where it is not two channels that were swept */
+  heard: HeardFrom | null;
+}
+
 /** What is kept of a step, and where it goes. */
-export function KeepCard({ project, step }: { project: Project; step: AlignStep }) {
+export function KeepCard({ project, step, heard }: Props) {
   const settings = channelSettings(project.alignSteps, step);
   const asksAllPass = step.sources.some((s) => s.allPasses.length > 0);
   const waits = [...playedDelays(step)].filter(([, s]) => s > 0);
@@ -66,6 +75,13 @@ export function KeepCard({ project, step }: { project: Project; step: AlignStep 
             : ': the level map in Plan shows it. Correct and Hand over take it up once the place is measured.'
         }${waitsMs > 0 ? ` All other channels wait ${waitsMs.toFixed(2)} ms, so that they stay together.` : ''}`,
       );
+  };
+  const hear = async (from: HeardFrom) => {
+    const done = await changeProject(`${step.name} to be heard`, (p) => {
+      const stored = p.alignSteps.find((s) => s.id === step.id)!;
+      return withHeard(p, stored);
+    });
+    if (done) location.assign(listenAt(from));
   };
   return (
     <section className="card" aria-label="Keep and hand on" style={{ overflow: 'auto' }}>
@@ -134,9 +150,21 @@ export function KeepCard({ project, step }: { project: Project; step: AlignStep 
         </div>
       ))}
       {settings ? (
-        <Button size="compact-sm" style={{ flexShrink: 0 }} onClick={() => void takeOver()}>
-          Use in Correct
-        </Button>
+        <div className="row" style={{ flexShrink: 0, gap: 6 }}>
+          <Button size="compact-sm" onClick={() => void takeOver()}>
+            Use in Correct
+          </Button>
+          {heard && !asksAllPass ? (
+            <Button
+              size="compact-sm"
+              variant="default"
+              title="This setting and those that are kept, as variants side by side in Listen, with noise of the shared band: matched in loudness, blind if you like"
+              onClick={() => void hear(heard)}
+            >
+              Hear them
+            </Button>
+          ) : null}
+        </div>
       ) : null}
       <span className="quiet" style={{ fontSize: 12 }}>
         {waits.length > 0
@@ -144,10 +172,39 @@ export function KeepCard({ project, step }: { project: Project; step: AlignStep 
           : ''}
         {settings
           ? asksAllPass
-            ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand.'
-            : 'A new variant gets these levels, delays, polarities and crossovers.'
+            ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand. '
+            : 'A new variant gets these levels, delays, polarities and crossovers. '
           : 'These are no channels of this place: set them in the processor by hand.'}
+        {settings && project.sweeps.length > 0 ? (
+          <a className="linkish" href="/hand-over">
+            Hand over loads it.
+          </a>
+        ) : null}
       </span>
     </section>
   );
+}
+
+/** A project with variants of what a step is set to now and of what was kept of it, as far as they are not there yet. */
+function withHeard(project: Project, step: AlignStep): Project {
+  const kept = step.kept.map((k) => ({
+    name: `${step.name}: ${k.name}`,
+    set: { ...step, sources: step.sources.map((o) => ({ ...o, ...k.settings[o.id] })) },
+  }));
+  return [{ name: step.name, set: step }, ...kept].reduce((p, { name, set }) => {
+    const taken = takeAligned(p, variantOf(project).correction, set);
+    if (!taken || p.variants.some((v) => isEqual(v.correction, taken.correction))) return p;
+    const variant = {
+      ...variantOf(project),
+      id: crypto.randomUUID(),
+      name: freeName(
+        name.slice(0, 80),
+        p.variants.map((v) => v.name),
+      ),
+      note: `Levels, delays and polarity from Align: ${step.name}.`,
+      madeAt: Date.now(),
+      correction: taken.correction,
+    };
+    return { ...p, variants: [...p.variants, variant] };
+  }, project);
 }

@@ -13,6 +13,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Note } from '../../parts/Note';
 import { useKeys } from '../../parts/useKeys';
 import { channelsOf, isModelled, type AlignedPoint } from '../../services/alignSources';
+import type { HeardFrom } from '../../services/heardFrom';
 import { traceName } from '../../services/libraryCurves';
 import { changedWords, meetingSentence, pairSentences, proofSentence } from '../../words/alignWords';
 import { AlignPlots } from './AlignPlots';
@@ -26,7 +27,7 @@ import { SourceCard } from './SourceCard';
 import { SpotCard } from './SpotCard';
 import { SuggestionList } from './SuggestionList';
 import { TargetFields } from './TargetFields';
-import { meetingAt, ontoTarget, proofAt, readAt, useStepSources } from './useAligned';
+import { meetingAt, ontoTarget, proofAt, readAt, usePredicted, useStepSources } from './useAligned';
 import { useJoint } from './useJoint';
 import { useHeardAfter, useMeeting } from './useMeeting';
 import { usePairs, useSuggestions } from './useSuggestions';
@@ -69,6 +70,22 @@ function proved(
     : proofSentence(name, proof());
 }
 
+/** What Listen begins with: the two channels of a step at a spot, with noise of the band that they share. */
+function heardOf(
+  project: Project,
+  step: AlignStep,
+  point: AlignedPoint,
+  band: HeardFrom['band'] | null,
+): HeardFrom | null {
+  const spotId = spotIdOf(project, point);
+  const ids = step.sources.map((s) => channelsOf(project, s));
+  const [[leftId], [rightId]] = [ids[0]!, ids[1]!];
+  const areTwo = ids.length === 2 && ids.every((i) => i.length === 1);
+  return spotId && band && areTwo && leftId && rightId && !isModelled(project, step)
+    ? { leftId, rightId, spotId, band }
+    : null;
+}
+
 export type AlignLook = 'Curves' | 'Where';
 
 /** One step of the alignment: what its sources do together, and how they are brought to it. */
@@ -76,7 +93,7 @@ export function StepView({ project, step: stored, look }: Props) {
   const firstMoved = stored.sources.find((s) => s.id !== stored.referenceId)!.id;
   const [askedId, setMovedId] = useState(firstMoved);
   const movedId = stored.sources.some((s) => s.id === askedId) ? askedId : firstMoved;
-  const [askedPoint, setPoint] = useState(0);
+  const [askedPoint, setPoint] = useState<number | null>(null);
   /** the delay while the hand moves it; null while nothing is held */
   const [heldS, setHeldS] = useState<number | null>(null);
   /** the same at once, for a key that moves and lets go in one */
@@ -88,9 +105,12 @@ export function StepView({ project, step: stored, look }: Props) {
     [stored, movedId, heldS],
   );
   const { sources, targetDb, measured } = useStepSources(project, stored);
+  const { predicted, isReading } = usePredicted(project, stored);
   const { points } = sources;
   const moved = step.sources.find((s) => s.id === movedId)!;
-  const at = Math.min(askedPoint, Math.max(0, points.length - 1));
+  // until somebody asks for another one: where they are brought together, if that is at one place alone
+  const first = stored.aim === 'place' ? points.findIndex((p) => p.weight > 0) : 0;
+  const at = Math.max(0, Math.min(askedPoint ?? first, points.length - 1));
   const point = points[at];
   const read = useMemo(() => (point ? readAt(step, point, moved) : null), [step, point, moved]);
   // by what is stored: while the hand moves a delay, the pairs stay
@@ -165,7 +185,9 @@ export function StepView({ project, step: stored, look }: Props) {
     ...(changed.length > 0 ? [{ attention: true, text: changedWords(changed.map((s) => s.name)) }] : []),
     ...pairSentences(moved.name, against, read.reading),
     ...(meeting ? [meetingSentence(meeting)] : []),
-    ...(measured ? [proved(project, stored, point, () => proofAt(read, measured))] : []),
+    ...(measured && !isReading
+      ? [proved(project, stored, point, () => proofAt(read, measured, predicted))]
+      : []),
     ...(isByModels
       ? [
           {
@@ -240,6 +262,9 @@ export function StepView({ project, step: stored, look }: Props) {
           ) : null}
           {look === 'Where' && heard ? (
             <PrecedenceCard
+              project={project}
+              others={read.others}
+              own={read.own}
               step={stored}
               moved={moved}
               still={against}
@@ -294,7 +319,11 @@ export function StepView({ project, step: stored, look }: Props) {
             isModelled={isByModels}
           />
         ) : null}
-        <KeepCard project={project} step={stored} />
+        <KeepCard
+          project={project}
+          step={stored}
+          heard={heardOf(project, stored, point, 'band' in read.reading ? read.reading.band : null)}
+        />
       </div>
     </>
   );

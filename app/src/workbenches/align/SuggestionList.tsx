@@ -75,7 +75,7 @@ export function SuggestionList(props: Props) {
             data={[
               { value: 'mean', label: 'best on average' },
               { value: 'worst', label: 'best at the worst' },
-              ...(step.alignAt ? [{ value: 'place', label: 'at the place alone' }] : []),
+              ...(step.alignAt ? [{ value: 'place', label: 'at one place alone' }] : []),
             ]}
             value={step.aim}
             onChange={(e) => {

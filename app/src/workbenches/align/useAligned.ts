@@ -7,7 +7,13 @@ import {
   together,
 } from '@pebble-hall/core/alignment';
 import { curveLevelDb } from '@pebble-hall/core/live';
-import type { AlignSource, AlignStep, Project } from '@pebble-hall/core/project';
+import {
+  keptById,
+  partsTogether,
+  type AlignSource,
+  type AlignStep,
+  type Project,
+} from '@pebble-hall/core/project';
 import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { useMemo } from 'react';
 import {
@@ -15,6 +21,7 @@ import {
   channelsOf,
   isModelled,
   modelledPlaces,
+  sweptParts,
   traceIdsOf,
   type AlignedPoint,
   type AlignedSources,
@@ -58,10 +65,42 @@ function useFields(project: Project, step: AlignStep) {
   return { fields: value, problem };
 }
 
-/** A sum as it was measured against the one that is predicted here; null where the sources share nothing, or nothing can be judged. */
-export function proofAt(read: ReturnType<typeof readAt>, measured: LibraryCurve) {
+/**
+ * A sum as it was measured against the one that is predicted here; null where the sources share nothing, or nothing can be judged.
+ * @param predicted from the samples, where they are known; else from the curves that are shown
+ */
+export function proofAt(
+  read: ReturnType<typeof readAt>,
+  measured: LibraryCurve,
+  predicted: LibraryCurve | null,
+) {
   const { own, others, reading } = read;
-  return 'weight' in reading ? provenSum(together([others, own]), onGrid(measured), reading) : null;
+  if (!('weight' in reading)) return null;
+  const sum = predicted ? onGrid(predicted) : together([others, own]);
+  return provenSum(sum, onGrid(measured), reading);
+}
+
+/** What a sweep of all together would give at the spot where one was made, as the step is set now. @returns busy while it is not known yet */
+export function usePredicted(project: Project, step: AlignStep) {
+  const asked = useMemo(() => {
+    const origin = step.togetherId === null ? null : keptById(project.kept).get(step.togetherId)?.origin;
+    const now = partsTogether(project, step);
+    if (origin?.by !== 'together' || !now) return null;
+    const parts = sweptParts(project, now.parts, origin.spotId);
+    const before = sweptParts(project, origin.parts, origin.spotId);
+    if (!parts || !before) return null;
+    const { calibrationId } = parts[0]!;
+    return {
+      parts: parts.map(({ arrayId, as }) => ({
+        arrayId,
+        as: { ...as, gainDb: as.gainDb + now.lowerDb },
+      })),
+      before: before.map(({ arrayId, as }) => ({ arrayId, as })),
+      calibration: (calibrationId !== null && project.calibrations[calibrationId]) || null,
+    };
+  }, [project, step]);
+  const { value, problem } = useJob('views.together', asked);
+  return { predicted: asked ? value : null, isReading: asked !== null && !value && problem === null };
 }
 
 function targetOf(step: AlignStep, seen: ReadonlyMap<string, SeenTrace>): Float64Array | null {

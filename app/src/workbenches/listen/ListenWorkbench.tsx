@@ -24,6 +24,7 @@ import { grid, useHeardLevels } from './useHeardLevels';
 import { firstSection, type Section } from './section';
 import { useHeadphones } from './useHeadphones';
 import { SYSTEM_OUTPUT } from './useOutputs';
+import { heardFrom } from '../../services/heardFrom';
 import { runJob } from '../../services/jobs';
 import { useListening, type ListenRequest } from './useListening';
 import { usePlayAgain } from './usePlayAgain';
@@ -31,6 +32,8 @@ import { WhereCard } from './WhereCard';
 
 const COLOURS = ['trace-slate', 'trace-kelp', 'trace-buoy', 'trace-heather', 'trace-gorse', 'trace-mussel'];
 const MOST_STONES = 6;
+/** Where mains and subwoofers meet, mostly. */
+const START_BAND = { from: 40, to: 160 };
 
 /** Is it better, and is it only louder? */
 export default function ListenWorkbench({ project }: { project: Project }) {
@@ -40,10 +43,12 @@ export default function ListenWorkbench({ project }: { project: Project }) {
   const channels = fittedOf(project).filter((l) => spots.some((s) => sweepOf(project, s.id, l.id)));
   const full = channels.filter((l) => l.role === 'full range');
   const chain = project.chains.find((c) => c.id === project.chainId) ?? null;
+  const [asked] = useState(() => heardFrom(location.hash));
+  const isThere = (id: string | undefined) => channels.find((l) => l.id === id)?.id;
   const [chosen, setChosen] = useState<Place>({
-    spotId: spots[0]!.id,
-    leftId: (full[0] ?? channels[0])?.id ?? '',
-    rightId: (full[1] ?? full[0] ?? channels[0])?.id ?? '',
+    spotId: spots.find((s) => s.id === asked?.spotId)?.id ?? spots[0]!.id,
+    leftId: isThere(asked?.leftId) ?? (full[0] ?? channels[0])?.id ?? '',
+    rightId: isThere(asked?.rightId) ?? (full[1] ?? full[0] ?? channels[0])?.id ?? '',
     through: 'room',
   });
   const place: Place = chain
@@ -55,7 +60,8 @@ export default function ListenWorkbench({ project }: { project: Project }) {
       ? (project.headphones.find((h) => h.id === (chain?.headphonesId ?? headphonesId)) ?? null)
       : null;
   const corrected = useHeadphones(headphones);
-  const [kind, setKind] = useState<MaterialKind | 'own'>('story');
+  const [kind, setKind] = useState<MaterialKind | 'own'>(asked ? 'band' : 'story');
+  const [band, setBand] = useState(asked?.band ?? START_BAND);
   const [material, setMaterial] = useState<Material | null>(null);
   const [section, setSection] = useState<Section | null>(null);
   const [loops, setLoops] = useState(true);
@@ -64,7 +70,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
   useEffect(() => {
     if (kind === 'own') return;
     let current = true;
-    shippedMaterial(kind)
+    shippedMaterial(kind, band)
       .then((m) => {
         if (!current) return;
         setMaterial(m);
@@ -74,7 +80,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
     return () => {
       current = false;
     };
-  }, [kind]);
+  }, [kind, band]);
   const all = useMemo(
     () =>
       chain
@@ -277,6 +283,8 @@ export default function ListenWorkbench({ project }: { project: Project }) {
           loops={loops}
           matched={matched}
           onKind={setKind}
+          band={band}
+          onBand={setBand}
           onOwn={(own) => {
             setKind('own');
             setMaterial(own);

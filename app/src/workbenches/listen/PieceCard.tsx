@@ -1,5 +1,7 @@
 import { Button, Checkbox, Select } from '@mantine/core';
+import type { NoiseBand } from '@pebble-hall/core/auralisation';
 import { useRef } from 'react';
+import { BandFields } from '../../parts/BandFields';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { notifyProblem } from '../../services/notify';
@@ -15,6 +17,9 @@ interface PieceCardProps {
   loops: boolean;
   matched: boolean;
   onKind: (kind: MaterialKind) => void;
+  /** of the noise of a band, Hz */
+  band: NoiseBand;
+  onBand: (band: NoiseBand) => void;
   onOwn: (material: Material) => void;
   onSection: (section: Section) => void;
   onLoops: (loops: boolean) => void;
@@ -49,6 +54,18 @@ export function PieceCard(props: PieceCardProps) {
           Own file
         </Button>
       </div>
+      {kind === 'band' ? (
+        <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+          <BandFields
+            names={['Noise from', 'Noise to']}
+            band={props.band}
+            min={20}
+            least={1.1}
+            width={74}
+            onChange={props.onBand}
+          />
+        </div>
+      ) : null}
       <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
         <span>From</span>
         <NumberField

@@ -1,3 +1,5 @@
+import type { NoiseBand } from '@pebble-hall/core/auralisation';
+import { formatHz } from '../../charts/chartMath';
 import { runJob } from '../../services/jobs';
 
 export const RATE = 48000;
@@ -16,6 +18,7 @@ export const OWN_MATERIALS = [
   { value: 'story', label: 'Story, spoken' },
   { value: 'strings', label: 'Plucked strings' },
   { value: 'noise', label: 'Pink noise' },
+  { value: 'band', label: 'Noise of a band' },
 ] as const;
 export type MaterialKind = (typeof OWN_MATERIALS)[number]['value'];
 
@@ -26,9 +29,14 @@ async function decoded(bytes: ArrayBuffer): Promise<Float32Array[]> {
   );
 }
 
-/** Material that ships with the application. */
-export async function shippedMaterial(kind: MaterialKind): Promise<Material> {
+/** Material that ships with the application. @param band of the noise of a band */
+export async function shippedMaterial(kind: MaterialKind, band: NoiseBand): Promise<Material> {
   const name = OWN_MATERIALS.find((m) => m.value === kind)!.label;
+  if (kind === 'band')
+    return {
+      name: `Noise, ${formatHz(band.from)} to ${formatHz(band.to)}`,
+      channels: await runJob('listen.material', band),
+    };
   if (kind !== 'story') return { name, channels: await runJob('listen.material', kind) };
   const response = await fetch('/listen/story.flac');
   if (!response.ok) throw new Error('The spoken story is missing. Run "npm run build" again.');
