@@ -1,0 +1,349 @@
+import type { Point } from '../geometry/index.js';
+import { needAbove, needNumber, needWhole, needWithin } from '../limits/index.js';
+import { OCTAVES } from '../room/index.js';
+import { seededRandom, seedFrom, type Random } from '../signal/index.js';
+import { Tracer } from './firstHit.js';
+import type { Scene } from './scene.js';
+
+/** A point from which sound goes out. */
+export interface TracedSource {
+  position: Point;
+  /**
+   * energy per octave that goes into a direction (unit vector), against what goes everywhere from a source whose level at 1 m is 0 dB; null for
+   * one that sends the same everywhere
+   */
+  emission: ((x: number, y: number, z: number, out: Float64Array) => void) | null;
+}
+
+/** A point where sound is heard, and what counts as lateral there. */
+export interface TracedReceiver {
+  position: Point;
+  /** unit vector from one ear to the other: what comes along it is lateral (figure of eight) */
+  lateral: Point;
+}
+
+export interface RayRequest {
+  source: TracedSource;
+  receivers: readonly TracedReceiver[];
+  /** of this group, 1 to 10 million */
+  rays: number;
+  /** how long a response is, seconds after the direct sound would arrive */
+  lengthS: number;
+  /** mirrored ways are known up to this number of reflections, and are left to those */
+  mirrored: number;
+  /** m/s */
+  speed: number;
+  /** groups of the same seed and other numbers are independent of each other */
+  seed: number;
+  group: number;
+}
+
+/** What the rays of a group bring: energies against that of the direct sound at 1 m, without what the air swallows. */
+export interface RayGroup {
+  rays: number;
+  /** 1 ms each, from when the direct sound arrives or would: of each receiver `OCTAVES.length` rows of `bins` */
+  bins: number;
+  energy: Float64Array;
+  /** the same by the square of its cosine to the lateral axis */
+  lateral: Float64Array;
+  /** reflections that arrived, one count for each contribution: of each receiver a row of `bins` */
+  counts: Float64Array;
+  /** of all that went out, per octave: what faces swallowed, what got out, what was not followed any further */
+  absorbed: Float64Array;
+  escaped: Float64Array;
+  cut: Float64Array;
+  sent: Float64Array;
+  /** rays that got out, and where the first of them did */
+  leaks: number;
+  leakAt: Point | null;
+}
+
+/** Seconds of a bin. */
+export const BIN_S = 0.001;
+const BANDS = OCTAVES.length;
+/** Rays are followed until this little of them is left: 75 dB. */
+const LEFT = 10 ** -7.5;
+/** A receiver is a ball of this radius for what comes as from a mirror, and smaller where a face is near, metres. */
+const BALL_M = { most: 0.4, least: 0.05 };
+/**
+ * So many reflections each octave scatters by its own share; what comes later has lost its direction, and goes by what is left in all of
+ * them together: else their weights would drift apart, and few rays would bring most of the energy.
+ */
+const OWN_SHARES = 6;
+/** What scatters nearer than this to a receiver counts as if it were so far away, metres. */
+const NEAREST_M = 0.1;
+
+/**
+ * Sends rays out of a source and gathers what they bring to each receiver: what is scattered goes there straight from where it was scattered
+ * (diffuse rain, Schroeder and Vorlaender), by Lambert's law; what comes from a mirror is gathered in a ball around it, by the way
+ * that a ray goes through it. Ways by mirrors alone, up to `mirrored` reflections, and the direct sound are left out.
+ * @param onRay told after each ray; false ends it
+ * @throws RangeError for no rays, no receivers, lengths and speeds beyond reason
+ */
+export function traceRays(scene: Scene, request: RayRequest, onRay?: (done: number) => boolean): RayGroup {
+  const { rays, receivers, lengthS, speed } = request;
+  needWhole('traceRays', 'number of rays', rays, 1, 1e7);
+  needWhole('traceRays', 'number of receivers', receivers.length, 1, 10_000);
+  needWithin('traceRays', 'length in s', lengthS, 0.01, 60);
+  needAbove('traceRays', 'speed of sound in m/s', speed, 0);
+  needWhole('traceRays', 'mirrored order', request.mirrored, 0, 100);
+  for (const { position: p } of [request.source, ...receivers])
+    needNumber('traceRays', 'position', p.x + p.y + p.z);
+  const bins = Math.ceil(lengthS / BIN_S);
+  const group: RayGroup = {
+    rays,
+    bins,
+    energy: new Float64Array(receivers.length * BANDS * bins),
+    lateral: new Float64Array(receivers.length * BANDS * bins),
+    counts: new Float64Array(receivers.length * bins),
+    absorbed: new Float64Array(BANDS),
+    escaped: new Float64Array(BANDS),
+    cut: new Float64Array(BANDS),
+    sent: new Float64Array(BANDS),
+    leaks: 0,
+    leakAt: null,
+  };
+  const walk = new Walk(scene, request, group);
+  for (let r = 0; r < rays; r++) {
+    walk.follow(r);
+    if (onRay && !onRay(r + 1)) break;
+  }
+  return group;
+}
+
+/** One ray after the other. */
+class Walk {
+  private readonly tracer: Tracer;
+  private readonly random: Random;
+  /** of each receiver: where it is, the radius of its ball, its lateral axis, and how far the source is */
+  private readonly at: Float64Array;
+  private readonly energy = new Float64Array(BANDS);
+  private readonly rain = new Float64Array(BANDS);
+  private readonly turn: Float64Array;
+  private readonly binsPerM: number;
+  private readonly longest: number;
+
+  constructor(
+    private readonly scene: Scene,
+    private readonly request: RayRequest,
+    private readonly out: RayGroup,
+  ) {
+    const { source, receivers, seed, group, speed, lengthS } = request;
+    this.tracer = new Tracer(scene);
+    this.random = seededRandom(seedFrom(seed, `rays ${group}`));
+    this.turn = randomTurn(this.random);
+    this.binsPerM = 1 / (speed * BIN_S);
+    const s = source.position;
+    this.at = Float64Array.from(
+      receivers.flatMap(({ position: p, lateral: l }) => [
+        ...[p.x, p.y, p.z, ballRadius(scene, p), l.x, l.y, l.z],
+        Math.hypot(p.x - s.x, p.y - s.y, p.z - s.z),
+      ]),
+    );
+    let furthest = 0;
+    for (let i = 7; i < this.at.length; i += 8) furthest = Math.max(furthest, this.at[i]!);
+    this.longest = furthest + lengthS * speed;
+  }
+
+  follow(ray: number): void {
+    const { scene, request, out, energy, random, tracer } = this;
+    const { source, rays, mirrored } = request;
+    let { x, y, z } = source.position;
+    // evenly over the sphere, the whole of it turned at random
+    const height = 1 - (2 * ray + 1) / rays;
+    const around = ray * Math.PI * (3 - Math.sqrt(5));
+    const wide = Math.sqrt(1 - height * height);
+    const [a, b] = [wide * Math.cos(around), wide * Math.sin(around)];
+    const { turn } = this;
+    let dx = turn[0]! * a + turn[1]! * b + turn[2]! * height;
+    let dy = turn[3]! * a + turn[4]! * b + turn[5]! * height;
+    let dz = turn[6]! * a + turn[7]! * b + turn[8]! * height;
+    if (source.emission) source.emission(dx, dy, dz, energy);
+    else energy.fill(1);
+    let most = 0;
+    for (let o = 0; o < BANDS; o++) {
+      energy[o] = (energy[o]! * 4 * Math.PI) / rays;
+      out.sent[o] = out.sent[o]! + energy[o]!;
+      if (energy[o]! > most) most = energy[o]!;
+    }
+    const least = most * LEFT;
+    let way = 0;
+    let order = 0;
+    let isMirrored = true;
+    let cameScattered = false;
+    for (;;) {
+      if (!tracer.firstHit(x, y, z, dx, dy, dz)) {
+        for (let o = 0; o < BANDS; o++) out.escaped[o] = out.escaped[o]! + energy[o]!;
+        out.leakAt ??= { x, y, z };
+        out.leaks++;
+        return;
+      }
+      const { distance, face } = tracer;
+      if (!cameScattered && !(isMirrored && order <= mirrored))
+        this.gather(x, y, z, dx, dy, dz, distance, way);
+      x += distance * dx;
+      y += distance * dy;
+      z += distance * dz;
+      way += distance;
+      order++;
+      let nx = scene.normals[3 * face]!;
+      let ny = scene.normals[3 * face + 1]!;
+      let nz = scene.normals[3 * face + 2]!;
+      let along = dx * nx + dy * ny + dz * nz;
+      if (along > 0) {
+        nx = -nx;
+        ny = -ny;
+        nz = -nz;
+        along = -along;
+      }
+      let [left, scattered] = [0, 0];
+      for (let o = 0; o < BANDS; o++) {
+        const e = energy[o]!;
+        const kept = e * (1 - scene.absorption[8 * face + o]!);
+        out.absorbed[o] = out.absorbed[o]! + e - kept;
+        energy[o] = kept;
+        left += kept;
+        scattered += kept * scene.scattering[8 * face + o]!;
+      }
+      const share = left > 0 ? scattered / left : 0;
+      const isOwn = order <= OWN_SHARES;
+      if (share > 0) {
+        for (let o = 0; o < BANDS; o++)
+          this.rain[o] = (energy[o]! * (isOwn ? scene.scattering[8 * face + o]! : share)) / Math.PI;
+        this.rainFrom(x, y, z, nx, ny, nz, way);
+      }
+      most = 0;
+      cameScattered = random.uniform() < share;
+      for (let o = 0; o < BANDS; o++) {
+        if (isOwn) {
+          const s = scene.scattering[8 * face + o]!;
+          energy[o] = energy[o]! * (cameScattered ? s / share : (1 - s) / (1 - share));
+        }
+        if (energy[o]! > most) most = energy[o]!;
+      }
+      if (most <= least || way > this.longest) {
+        for (let o = 0; o < BANDS; o++) out.cut[o] = out.cut[o]! + energy[o]!;
+        return;
+      }
+      if (cameScattered) {
+        isMirrored = false;
+        [dx, dy, dz] = this.lambert(nx, ny, nz);
+      } else {
+        dx -= 2 * along * nx;
+        dy -= 2 * along * ny;
+        dz -= 2 * along * nz;
+      }
+    }
+  }
+
+  /** What a ray brings to the balls that it goes through, by the way within them. */
+  private gather(
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    distance: number,
+    way: number,
+  ): void {
+    const { at } = this;
+    for (let r = 0, k = 0; k < at.length; r++, k += 8) {
+      const [px, py, pz] = [at[k]! - x, at[k + 1]! - y, at[k + 2]! - z];
+      const middle = px * dx + py * dy + pz * dz;
+      const radius = at[k + 3]!;
+      const half2 = radius * radius - (px * px + py * py + pz * pz - middle * middle);
+      if (!(half2 > 0)) continue;
+      const half = Math.sqrt(half2);
+      const [from, to] = [Math.max(0, middle - half), Math.min(distance, middle + half)];
+      if (!(to > from)) continue;
+      const weight = (to - from) / ((4 / 3) * Math.PI * radius ** 3);
+      const bin = Math.floor((way + (from + to) / 2 - at[k + 7]!) * this.binsPerM);
+      this.add(r, bin, this.energy, weight, dx * at[k + 4]! + dy * at[k + 5]! + dz * at[k + 6]!);
+    }
+  }
+
+  /** What is scattered at a point of a face, straight to each receiver that sees it. */
+  private rainFrom(x: number, y: number, z: number, nx: number, ny: number, nz: number, way: number): void {
+    const { at, scene, tracer } = this;
+    for (let r = 0, k = 0; k < at.length; r++, k += 8) {
+      const [rx, ry, rz] = [at[k]!, at[k + 1]!, at[k + 2]!];
+      const [px, py, pz] = [rx - x, ry - y, rz - z];
+      const up = px * nx + py * ny + pz * nz;
+      if (!(up > 0)) continue;
+      const far2 = px * px + py * py + pz * pz;
+      const far = Math.sqrt(far2);
+      const bin = Math.floor((way + far - at[k + 7]!) * this.binsPerM);
+      if (bin >= this.out.bins) continue;
+      if (!scene.isConvex && !tracer.isFree(x, y, z, rx, ry, rz)) continue;
+      const weight = up / far / Math.max(far2, NEAREST_M * NEAREST_M);
+      this.add(r, bin, this.rain, weight, (px * at[k + 4]! + py * at[k + 5]! + pz * at[k + 6]!) / far);
+    }
+  }
+
+  /** @param from below 0 by no more than the ball is wide */
+  private add(r: number, from: number, energy: Float64Array, weight: number, lateral: number): void {
+    const { out } = this;
+    const { bins } = out;
+    const bin = from < 0 ? 0 : from;
+    if (bin >= bins) return;
+    const side = lateral * lateral;
+    let i = r * BANDS * bins + bin;
+    for (let o = 0; o < BANDS; o++, i += bins) {
+      const e = energy[o]! * weight;
+      out.energy[i] = out.energy[i]! + e;
+      out.lateral[i] = out.lateral[i]! + e * side;
+    }
+    out.counts[r * bins + bin] = out.counts[r * bins + bin]! + 1;
+  }
+
+  /** A direction off a face by Lambert's law: by the cosine to its normal. */
+  private lambert(nx: number, ny: number, nz: number): [number, number, number] {
+    const { random } = this;
+    // a point on the unit sphere, put on top of the normal
+    const height = 2 * random.uniform() - 1;
+    const around = 2 * Math.PI * random.uniform();
+    const wide = Math.sqrt(1 - height * height);
+    const x = nx + wide * Math.cos(around);
+    const y = ny + wide * Math.sin(around);
+    const z = nz + height;
+    const length = Math.sqrt(x * x + y * y + z * z);
+    return length > 1e-9 ? [x / length, y / length, z / length] : [nx, ny, nz];
+  }
+}
+
+/** The ball around a receiver: no face goes through it, as far as that is possible. */
+function ballRadius({ triangles }: Scene, { x, y, z }: Point): number {
+  let nearest = BALL_M.most;
+  for (let t = 0; t < triangles.length; t += 12) {
+    const off = Math.abs(
+      triangles[t]! * x + triangles[t + 1]! * y + triangles[t + 2]! * z - triangles[t + 3]!,
+    );
+    if (off >= nearest) continue;
+    // beside the triangle it may be further away: by the nearest point of its plane and a generous rim
+    const [u, v] = [4, 8].map(
+      (k) =>
+        triangles[t + k]! * x + triangles[t + k + 1]! * y + triangles[t + k + 2]! * z + triangles[t + k + 3]!,
+    ) as [number, number];
+    if (u > -0.2 && v > -0.2 && u + v < 1.2) nearest = off;
+  }
+  return Math.max(BALL_M.least, nearest);
+}
+
+/** A turn of all directions that is as likely as any other, 9 numbers by rows (Shoemake 1992). */
+function randomTurn(random: Random): Float64Array {
+  const [u, v, w] = [random.uniform(), 2 * Math.PI * random.uniform(), 2 * Math.PI * random.uniform()];
+  const [a, b] = [Math.sqrt(1 - u), Math.sqrt(u)];
+  const [x, y, z, s] = [a * Math.sin(v), a * Math.cos(v), b * Math.sin(w), b * Math.cos(w)];
+  return Float64Array.of(
+    1 - 2 * (y * y + z * z),
+    2 * (x * y - z * s),
+    2 * (x * z + y * s),
+    2 * (x * y + z * s),
+    1 - 2 * (x * x + z * z),
+    2 * (y * z - x * s),
+    2 * (x * z - y * s),
+    2 * (y * z + x * s),
+    1 - 2 * (x * x + y * y),
+  );
+}
