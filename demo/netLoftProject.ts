@@ -40,6 +40,8 @@ export function netLoftProject(): Project {
       audience: [],
       underlays: [],
       models: [],
+      materials: [],
+      wantedS: null,
       fixtures: [
         {
           id: 'rug',

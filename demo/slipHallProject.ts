@@ -52,6 +52,8 @@ export function slipHallProject(): Project {
       fixtures: SLIP_HALL_FIXTURES,
       underlays: [],
       models: [],
+      materials: [],
+      wantedS: 1.2,
       layoutId: null,
       loudspeakers: SLIP_HALL_LOUDSPEAKERS,
       spots,

@@ -176,6 +176,20 @@ it('opens a kept sample of version 11: traces are seen as they were, without a w
   expect(project.alignSteps).toEqual([]);
 });
 
+it('opens a kept sample of version 12: its surfaces scatter a little, and are made of nothing that was said', async () => {
+  const bytes = readFileSync(new URL('samples/version-12.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  const { shape, materials, wantedS } = project.place;
+  for (const face of [...shape.walls, shape.floor, shape.roof]) {
+    expect(face.absorption).toHaveLength(8);
+    expect(face.scattering).toHaveLength(8);
+    expect(face.material).toBeNull();
+  }
+  expect([materials, wantedS]).toEqual([[], null]);
+  expect(project.alignSteps[0]).toMatchObject({ name: 'Two together' });
+});
+
 it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {
   const sample = new Uint8Array(readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url)));
   const opened = await repository.importFile(sample);

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { drawnShape, rectangle, shapeVolume, type Shape } from './index.js';
+import { drawnShape, plainFace, rectangle, shapeVolume, type Shape } from './index.js';
 
-const face = (name: string) => ({ name, absorption: [0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1] });
+const face = (name: string) => plainFace(name, [0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1]);
 const shape: Shape = {
   outline: rectangle(6, 4),
   heightM: 3,

@@ -2,7 +2,7 @@ import type { Corner } from '../geometry/index.js';
 import type { Ceiling, Shape } from './shape.js';
 
 /**
- * A shape with another outline, as somebody drew it, over a level floor: every wall swallows what the first one did.
+ * A shape with another outline, as somebody drew it, over a level floor: every wall is as the first one was.
  * @param above how high the walls are, and the ceiling on them; null keeps those that it has
  */
 export function drawnShape(
@@ -19,6 +19,6 @@ export function drawnShape(
     heightM: mm(heightM),
     floorRise: 0,
     ceiling: ceiling.kind === 'flat' ? ceiling : { ...ceiling, highM: mm(ceiling.highM) },
-    walls: outline.map((_, i) => ({ name: `Wall ${i + 1}`, absorption: first!.absorption })),
+    walls: outline.map((_, i) => ({ ...first!, name: `Wall ${i + 1}` })),
   };
 }

@@ -7,6 +7,7 @@ export {
   floorArea,
   floorAt,
   floorPlane,
+  plainFace,
   rectangle,
   RECTANGLE_WALLS,
   roofAt,

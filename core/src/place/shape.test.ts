@@ -5,13 +5,14 @@ import {
   facetArea,
   facetsOf,
   floorAt,
+  plainFace,
   rectangle,
   roofAt,
   shapeVolume,
   type Shape,
 } from './index.js';
 
-const face = (name: string) => ({ name, absorption: [0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1] });
+const face = (name: string) => plainFace(name, [0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1, 0.1]);
 const shape = (over: Partial<Shape> = {}): Shape => {
   const outline = over.outline ?? rectangle(24, 13);
   return {

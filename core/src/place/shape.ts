@@ -8,13 +8,27 @@ import {
   type HalfPlane,
   type Point,
 } from '../geometry/index.js';
+import { USUAL_SCATTERING } from '../materials/index.js';
 import type { PerOctave } from '../room/octaves.js';
 
-/** A surface by its name, and the share of sound that it swallows, per octave from 63 Hz to 8 kHz. */
+/** A surface by its name, and what it does to sound, per octave from 63 Hz to 8 kHz. */
 export interface Face {
   name: string;
+  /** share that it swallows, 0 to 1 */
   absorption: PerOctave;
+  /** of what is left, the share that goes everywhere and not as from a mirror, 0 to 1 */
+  scattering: PerOctave;
+  /** what it was said to be made of, by name; null where its numbers are its own */
+  material: string | null;
 }
+
+/** A surface of which only its absorption is known: it scatters as panels and joints do. */
+export const plainFace = (name: string, absorption: PerOctave): Face => ({
+  name,
+  absorption,
+  scattering: USUAL_SCATTERING,
+  material: null,
+});
 
 /** How the ceiling lies on the walls: level; rising along an axis to `highM`; or from both sides to a ridge along an axis. */
 export type Ceiling =

@@ -13,6 +13,7 @@ export {
   type FloorPart,
   type EnclosedFile,
   type Fixture,
+  type OwnMaterial,
   type OwnModel,
   type Underlay,
   type Headphones,

@@ -1,5 +1,5 @@
 import { newLive } from './live.js';
-import { drawn } from './migratePlace.js';
+import { drawn, surfaced } from './migratePlace.js';
 import { HOUSE_UNIT, PROJECT_VERSION } from './types.js';
 
 type Stored = Record<string, unknown>;
@@ -25,6 +25,8 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * chosen.
  * 9 to 10: loudspeaker models of one's own.
  * 10 to 11: live sessions, and the traces that were kept.
+ * 11 to 12: traces through a window and another microphone file; views of the library; steps of an alignment.
+ * 12 to 13: surfaces scatter, and may be made of a material; materials of one's own; the reverberation time that is wanted.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -265,6 +267,7 @@ const STEPS: Record<number, Step> = {
     libraryViews: [],
     alignSteps: [],
   }),
+  12: (project) => ({ ...project, version: 13, place: surfaced(project['place'] as Stored) }),
 };
 
 /** The same with other names for some keys, however deep they lie. */

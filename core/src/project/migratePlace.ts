@@ -77,3 +77,23 @@ export const abbreviated = (name: string): string =>
     .map((word) => (/^\d+$/.test(word) ? word : word.slice(0, 1).toUpperCase()))
     .join('')
     .slice(0, 12);
+
+/** What surfaces scatter of which nobody ever said anything: as panels and joints do. */
+const SCATTERED = [0.05, 0.05, 0.06, 0.08, 0.1, 0.12, 0.15, 0.18];
+
+/** A place of version 12 as version 13 has it: its surfaces scatter, may be made of something, and a reverberation time may be wanted. */
+export function surfaced(place: Stored): Stored {
+  const shape = place['shape'] as Stored | undefined;
+  const face = (of: unknown) => ({ ...(of as Stored), scattering: SCATTERED, material: null });
+  return {
+    ...place,
+    shape: shape && {
+      ...shape,
+      walls: (shape['walls'] as Stored[]).map(face),
+      floor: face(shape['floor']),
+      roof: face(shape['roof']),
+    },
+    materials: [],
+    wantedS: null,
+  };
+}

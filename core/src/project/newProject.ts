@@ -3,6 +3,7 @@ import type { Point } from '../geometry/index.js';
 import {
   EAR_M,
   FINISHES,
+  plainFace,
   rectangle,
   RECTANGLE_WALLS,
   seatsOf,
@@ -81,9 +82,9 @@ export function plainShape(kind: PlaceKind, { x, y, z }: Point): Shape {
     floorRise: 0,
     ceiling: { kind: 'flat' },
     isEnclosed: kind !== 'open air',
-    walls: RECTANGLE_WALLS.map((name) => ({ name, absorption: walls })),
-    floor: { name: kind === 'open air' ? 'Ground' : 'Floor', absorption: floor },
-    roof: { name: 'Ceiling', absorption: roof },
+    walls: RECTANGLE_WALLS.map((name) => plainFace(name, walls)),
+    floor: plainFace(kind === 'open air' ? 'Ground' : 'Floor', floor),
+    roof: plainFace('Ceiling', roof),
   };
 }
 
@@ -116,6 +117,8 @@ export function newPlace({ name, kind, size, layoutId }: Omit<NewProject, 'rig'>
     fixtures: [],
     underlays: [],
     models: [],
+    materials: [],
+    wantedS: null,
     layoutId: layout?.id ?? null,
     loudspeakers,
     spots: spotsAround(home, isRoom ? 0.35 : Math.min(3, size.y / 5)),

@@ -2,6 +2,7 @@ import type { Point } from '../geometry/index.js';
 import type { Up } from '../drawings/index.js';
 import type { Guess } from '../loudspeakers/index.js';
 import type { AudienceArea, Group, Shape } from '../place/index.js';
+import type { PerOctave } from '../room/index.js';
 
 /** How a loudspeaker is held. */
 export const MOUNTS = ['standing', 'hung', 'in the wall'] as const;
@@ -119,6 +120,14 @@ export interface OwnModel {
   source: { kind: 'AES69' | 'table' | 'traces'; fileId: string } | { kind: 'guess'; guess: Guess };
 }
 
+/** A material of one's own; shares per octave from 63 Hz to 8 kHz. */
+export interface OwnMaterial {
+  id: string;
+  name: string;
+  absorption: PerOctave;
+  scattering: PerOctave;
+}
+
 export const PLACE_KINDS = ['listening room', 'control room', 'hall', 'open air'] as const;
 export type PlaceKind = (typeof PLACE_KINDS)[number];
 
@@ -136,6 +145,10 @@ export interface Place {
   fixtures: Fixture[];
   underlays: Underlay[];
   models: OwnModel[];
+  /** one's own, beside those that ship with the program */
+  materials: OwnMaterial[];
+  /** reverberation time that is wanted at 500 Hz and 1 kHz, seconds; null for none */
+  wantedS: number | null;
   /** the layout that loudspeakers follow, by its id; null where they were placed freely */
   layoutId: string | null;
   loudspeakers: Loudspeaker[];

@@ -10,9 +10,12 @@ const metres = number.min(-MOST_M).max(MOST_M);
 const corner = Joi.object({ x: metres, y: metres });
 const outline = list(corner, 200).min(3);
 const degrees = number.min(-3600).max(3600);
+const shares = Joi.array().items(number.min(0).max(1)).length(OCTAVES.length);
 const face = Joi.object({
   name: text,
-  absorption: Joi.array().items(number.min(0).less(1)).length(OCTAVES.length),
+  absorption: shares,
+  scattering: shares,
+  material: text.allow(null),
 });
 const along = Joi.valid('x', 'y');
 const slope = (kind: string) =>
@@ -107,6 +110,8 @@ export const place = Joi.object({
     ),
     50,
   ),
+  materials: list(Joi.object({ id, name: text, absorption: shares, scattering: shares }), 500),
+  wantedS: number.greater(0).max(30).allow(null),
   models: list(
     Joi.object({
       id,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Point } from '../geometry/index.js';
-import { facetsOf, rectangle, type Shape } from '../place/index.js';
+import { facetsOf, plainFace, rectangle, type Shape } from '../place/index.js';
 import { facetArrivals, speedOfSound, visitImages, type BoxRoom } from './index.js';
 
 const absorption = Array.from({ length: 8 }, () => 0.2);
@@ -12,9 +12,9 @@ const shape = (over: Partial<Shape>): Shape => {
     floorRise: 0,
     isEnclosed: true,
     ceiling: { kind: 'flat' },
-    walls: outline.map((_, i) => ({ name: `${i}`, absorption })),
-    floor: { name: 'floor', absorption },
-    roof: { name: 'roof', absorption },
+    walls: outline.map((_, i) => plainFace(`${i}`, absorption)),
+    floor: plainFace('floor', absorption),
+    roof: plainFace('roof', absorption),
     ...over,
   };
 };

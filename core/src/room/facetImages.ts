@@ -13,6 +13,8 @@ export interface FacetArrival {
   emission: Point;
   /** faces it met, in order, by their index; none for the direct sound */
   faces: readonly number[];
+  /** where it met each of them */
+  points: readonly Point[];
 }
 
 /** Less than this, metres, is on a face. */
@@ -106,8 +108,9 @@ export function facetArrivals(
         : !isOn(plane, between(from, to, t));
     });
 
-  /** The way back from the receiver over the faces met last; null where it misses one or something stands in between. */
-  const traced = (): Point | null => {
+  /** Where the way back from the receiver meets the faces, from the source on; null where it misses one or something stands in between. */
+  const traced = (): Point[] | null => {
+    const points: Point[] = [];
     let at = receiver;
     let last = -1;
     for (let k = faces.length; k > 0; k--) {
@@ -118,8 +121,9 @@ export function facetArrivals(
       if (!isOn(planes[face]!, on) || !isFree(at, on, face, last)) return null;
       at = on;
       last = face;
+      points.unshift(on);
     }
-    return isFree(at, source, last, -1) ? at : null;
+    return isFree(at, source, last, -1) ? points : null;
   };
 
   const visit = () => {
@@ -127,8 +131,9 @@ export function facetArrivals(
     const distance = far(image, receiver);
     // mirrors further on only lead further away from faces behind them, not from the receiver: all orders are looked at
     if (distance <= longest) {
-      const first = traced();
-      if (first) {
+      const points = traced();
+      if (points) {
+        const first = points[0] ?? receiver;
         const way = far(source, first);
         const emission =
           way > 0
@@ -136,7 +141,7 @@ export function facetArrivals(
             : distance > 0
               ? scaled(receiver, source, 1 / distance)
               : UP;
-        found.push({ distance, emission, faces: [...faces] });
+        found.push({ distance, emission, faces: [...faces], points });
       }
     }
     if (faces.length === order) return;

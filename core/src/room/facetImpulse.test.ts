@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { facetArea, facetsOf, rectangle, shapeVolume, type Shape } from '../place/index.js';
+import { facetArea, facetsOf, plainFace, rectangle, shapeVolume, type Shape } from '../place/index.js';
 import { moreThan } from './facetImpulse.js';
 import {
   airAbsorption,
@@ -33,9 +33,9 @@ const hall = (absorption: number, isEnclosed = true): Shape => ({
   floorRise: 0,
   isEnclosed,
   ceiling: { kind: 'flat' },
-  walls: Array.from({ length: 4 }, (_, i) => ({ name: `${i}`, absorption: swallows(absorption) })),
-  floor: { name: 'floor', absorption: swallows(absorption) },
-  roof: { name: 'roof', absorption: swallows(absorption) },
+  walls: Array.from({ length: 4 }, (_, i) => plainFace(`${i}`, swallows(absorption))),
+  floor: plainFace('floor', swallows(absorption)),
+  roof: plainFace('roof', swallows(absorption)),
 });
 const roomOf = (shape: Shape): FacetRoom => ({
   facets: facetsOf(shape).map((f) => ({ ...f, area: facetArea(f) })),

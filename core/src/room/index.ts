@@ -20,3 +20,4 @@ export {
   type FacetRoom,
   type PlayedSource,
 } from './facetImpulse.js';
+export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.js';

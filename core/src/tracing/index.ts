@@ -9,3 +9,19 @@ export {
   type TracedReceiver,
   type TracedSource,
 } from './traceRays.js';
+export {
+  energyOverTime,
+  heardAt,
+  mirroredArrivals,
+  type Arrival,
+  type Heard,
+  type HeardRequest,
+} from './heard.js';
+export {
+  ENERGY_FIGURES,
+  energyFigures,
+  figuresOf,
+  NOTICEABLE,
+  speechIndexOf,
+  type EnergyFigures,
+} from './energyFigures.js';

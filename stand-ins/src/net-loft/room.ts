@@ -1,4 +1,4 @@
-import { rectangle, RECTANGLE_WALLS, type Shape } from '@pebble-hall/core/place';
+import { plainFace, rectangle, RECTANGLE_WALLS, type Shape } from '@pebble-hall/core/place';
 import type { BoxRoom } from '@pebble-hall/core/room';
 
 /** The Net Loft: timber ceiling, rug over boards, walls of plasterboard, drapes at the rear, one window. */
@@ -25,7 +25,7 @@ export const NET_LOFT_SHAPE: Shape = {
   floorRise: 0,
   ceiling: { kind: 'flat' },
   isEnclosed: true,
-  walls: [left, rear, right, front].map((absorption, i) => ({ name: RECTANGLE_WALLS[i]!, absorption })),
-  floor: { name: 'Floor', absorption: floor },
-  roof: { name: 'Ceiling', absorption: ceiling },
+  walls: [left, rear, right, front].map((absorption, i) => plainFace(RECTANGLE_WALLS[i]!, absorption)),
+  floor: plainFace('Floor', floor),
+  roof: plainFace('Ceiling', ceiling),
 };

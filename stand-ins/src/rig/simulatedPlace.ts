@@ -17,6 +17,7 @@ import {
   type BoxRoom,
   type FacetRoom,
   type LoudspeakerModel,
+  type PerOctave,
   type PlayedSource,
 } from '@pebble-hall/core/room';
 import { modelOf } from '../loudspeakers/index.js';
@@ -77,6 +78,11 @@ export interface Acoustics {
 const LEAST_SIZE = 65536;
 const MOST_SIZE = 524288;
 
+/** What swallows nothing at all rings for ever, and what swallows everything has no time: both are played as nearly so. */
+const played = (absorption: PerOctave): PerOctave =>
+  absorption.map((a) => Math.min(MOST_SWALLOWED, Math.max(LEAST_SWALLOWED, a)));
+const [LEAST_SWALLOWED, MOST_SWALLOWED] = [0.005, 0.99];
+
 export function acousticsOf(
   {
     shape,
@@ -87,15 +93,15 @@ export function acousticsOf(
 ): Acoustics {
   const air: Air = { temperatureC, relativeHumidityPercent };
   const facets = facetsOf(shape)
-    .map((f) => ({ ...f, area: facetArea(f) }))
+    .map((f) => ({ ...f, absorption: played(f.absorption), area: facetArea(f) }))
     .filter((f) => f.area > 0);
   const room: FacetRoom = { facets, volume: shape.isEnclosed ? shapeVolume(shape) : null, air };
   const walls = boxWalls(shape);
   const { least, most } = extentOf(shape);
   const box: BoxRoom | null = walls && {
     size: { x: most.x - least.x, y: most.y - least.y, z: most.z - least.z },
-    absorption: [walls.least.x, walls.most.x, walls.least.y, walls.most.y, shape.floor, shape.roof].map(
-      (f) => f.absorption,
+    absorption: [walls.least.x, walls.most.x, walls.least.y, walls.most.y, shape.floor, shape.roof].map((f) =>
+      played(f.absorption),
     ) as unknown as BoxRoom['absorption'],
     air,
   };

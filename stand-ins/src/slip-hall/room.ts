@@ -1,4 +1,4 @@
-import { rectangle, type AudienceArea, type Shape } from '@pebble-hall/core/place';
+import { plainFace, rectangle, type AudienceArea, type Shape } from '@pebble-hall/core/place';
 import type { Fixture } from '@pebble-hall/core/project';
 
 /** Metres: from the stage end (x = 0) to the folding doors, and across. */
@@ -14,13 +14,13 @@ export const SLIP_HALL_SHAPE: Shape = {
   ceiling: { kind: 'ridged', along: 'x', highM: 8.5 },
   isEnclosed: true,
   walls: [
-    { name: 'Left wall, brick', absorption: [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11] },
-    { name: 'Folding doors, timber', absorption: [0.3, 0.24, 0.16, 0.12, 0.1, 0.1, 0.11, 0.12] },
-    { name: 'Right wall, brick', absorption: [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11] },
-    { name: 'Stage wall, timber', absorption: [0.28, 0.22, 0.16, 0.12, 0.11, 0.11, 0.12, 0.13] },
+    plainFace('Left wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
+    plainFace('Folding doors, timber', [0.3, 0.24, 0.16, 0.12, 0.1, 0.1, 0.11, 0.12]),
+    plainFace('Right wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
+    plainFace('Stage wall, timber', [0.28, 0.22, 0.16, 0.12, 0.11, 0.11, 0.12, 0.13]),
   ],
-  floor: { name: 'Slipway, seats on concrete', absorption: [0.12, 0.15, 0.2, 0.26, 0.31, 0.34, 0.36, 0.37] },
-  roof: { name: 'Roof, timber on trusses', absorption: [0.24, 0.22, 0.2, 0.18, 0.17, 0.16, 0.16, 0.17] },
+  floor: plainFace('Slipway, seats on concrete', [0.12, 0.15, 0.2, 0.26, 0.31, 0.34, 0.36, 0.37]),
+  roof: plainFace('Roof, timber on trusses', [0.24, 0.22, 0.2, 0.18, 0.17, 0.16, 0.16, 0.17]),
 };
 
 const area = (

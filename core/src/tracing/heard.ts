@@ -1,0 +1,135 @@
+import { distanceBetween, dot, lengthOf, minus, type Point } from '../geometry/index.js';
+import { needWhole } from '../limits/index.js';
+import { airAbsorption, facetArrivals, OCTAVES, speedOfSound, type Air } from '../room/index.js';
+import type { TracedFace } from './scene.js';
+import { BIN_S, type RayGroup, type TracedReceiver, type TracedSource } from './traceRays.js';
+
+/** One way of sound as from mirrors, the direct one among them. */
+export interface Arrival {
+  /** after the direct sound arrives, or would, seconds */
+  laterS: number;
+  /** metres of the whole way */
+  distance: number;
+  /** per octave, against the direct sound at 1 m */
+  energy: Float64Array;
+  /** unit vector in which it goes where it arrives */
+  going: Point;
+  /** faces it met, in order, and where */
+  faces: readonly number[];
+  points: readonly Point[];
+}
+
+/** What is heard of a source at a receiver, as energy over time. */
+export interface Heard {
+  /** when the direct sound arrives or would, seconds after the source sent it */
+  directS: number;
+  arrivals: Arrival[];
+  /** everything else: per octave a row of bins of `BIN_S`, from the direct sound on; of it what is lateral */
+  bins: number;
+  energy: Float64Array;
+  lateral: Float64Array;
+  /** contributions in each bin */
+  counts: Float64Array;
+  /** unit vector from one ear to the other */
+  axis: Point;
+}
+
+export interface HeardRequest {
+  faces: readonly TracedFace[];
+  source: TracedSource;
+  receiver: TracedReceiver;
+  /** the same as the rays were told */
+  mirrored: number;
+  air: Air;
+}
+
+const BANDS = OCTAVES.length;
+
+/** Ways of sound as from mirrors up to an order, with what faces swallow and scatter, air and the source's directivity. @param lengthS after the direct sound */
+export function mirroredArrivals(
+  { faces, source, receiver, mirrored, air }: HeardRequest,
+  lengthS: number,
+): Arrival[] {
+  const speed = speedOfSound(air.temperatureC);
+  const direct = distanceBetween(source.position, receiver.position);
+  const perM = airPerM(air);
+  const sent = new Float64Array(BANDS);
+  return facetArrivals(faces, source.position, receiver.position, mirrored, direct + lengthS * speed)
+    .map((way): Arrival => {
+      const { distance, emission, points } = way;
+      if (source.emission) source.emission(emission.x, emission.y, emission.z, sent);
+      else sent.fill(1);
+      const energy = sent.map((e, o) => {
+        let kept = (e * Math.exp(-perM[o]! * distance)) / Math.max(distance, 0.1) ** 2;
+        for (const f of way.faces) kept *= (1 - faces[f]!.absorption[o]!) * (1 - faces[f]!.scattering[o]!);
+        return kept;
+      });
+      const last = minus(receiver.position, points.at(-1) ?? source.position);
+      const length = lengthOf(last);
+      const going =
+        length > 0 ? { x: last.x / length, y: last.y / length, z: last.z / length } : { x: 1, y: 0, z: 0 };
+      return { laterS: (distance - direct) / speed, distance, energy, going, faces: way.faces, points };
+    })
+    .filter((a) => a.energy.some((e) => e > 0))
+    .sort((a, b) => a.laterS - b.laterS);
+}
+
+/**
+ * What is heard at a receiver, from its mirrored ways and all groups of rays, with what the air swallows.
+ * @param groups with the same bins @param index of the receiver among those of the groups
+ * @throws RangeError for no group, or an index beyond their receivers
+ */
+export function heardAt(
+  request: HeardRequest,
+  arrivals: Arrival[],
+  groups: readonly RayGroup[],
+  index: number,
+): Heard {
+  const [first] = groups;
+  if (!first) throw new RangeError('heardAt: there is no group of rays');
+  const { bins } = first;
+  needWhole('heardAt', 'index of the receiver', index, 0, first.counts.length / bins - 1);
+  const { source, receiver, air } = request;
+  const direct = distanceBetween(source.position, receiver.position);
+  const speed = speedOfSound(air.temperatureC);
+  const all = groups.reduce((sum, g) => sum + g.rays, 0);
+  const [energy, lateral] = [new Float64Array(BANDS * bins), new Float64Array(BANDS * bins)];
+  const counts = new Float64Array(bins);
+  const from = index * BANDS * bins;
+  for (const group of groups) {
+    const share = group.rays / all;
+    for (let i = 0; i < energy.length; i++) {
+      energy[i] = energy[i]! + share * group.energy[from + i]!;
+      lateral[i] = lateral[i]! + share * group.lateral[from + i]!;
+    }
+    for (let b = 0; b < bins; b++) counts[b] = counts[b]! + group.counts[index * bins + b]!;
+  }
+  const perM = airPerM(air);
+  for (let o = 0, i = 0; o < BANDS; o++)
+    for (let b = 0; b < bins; b++, i++) {
+      const kept = Math.exp(-perM[o]! * (direct + (b + 0.5) * BIN_S * speed));
+      energy[i] = energy[i]! * kept;
+      lateral[i] = lateral[i]! * kept;
+    }
+  return { directS: direct / speed, arrivals, bins, energy, lateral, counts, axis: receiver.lateral };
+}
+
+/** Of the energy what the air swallows per metre, as an exponent, per octave. */
+const airPerM = (air: Air) => OCTAVES.map((hz) => (airAbsorption(hz, air) * Math.LN10) / 10);
+
+/** Everything that is heard in an octave, as energy per bin; with `lateral` only its lateral part. */
+export function energyOverTime(
+  heard: Heard,
+  octave: number,
+  what: 'energy' | 'lateral' = 'energy',
+): Float64Array {
+  needWhole('energyOverTime', 'octave', octave, 0, BANDS - 1);
+  const { bins, arrivals, axis } = heard;
+  const row = heard[what].slice(octave * bins, (octave + 1) * bins);
+  for (const { laterS, energy, going } of arrivals) {
+    const bin = Math.floor(laterS / BIN_S + 1e-9);
+    if (bin < 0 || bin >= bins) continue;
+    row[bin] = row[bin]! + energy[octave]! * (what === 'lateral' ? dot(going, axis) ** 2 : 1);
+  }
+  return row;
+}
