@@ -22,6 +22,10 @@ interface Room {
 const ROOMS: Record<Path, Room> = {
   '/': { title: 'Start here', load: () => import('../workbenches/start/StartHere') },
   '/plan': { title: 'Plan', load: () => import('../workbenches/plan/PlanWorkbench') },
+  '/room-model': {
+    title: 'Room model',
+    load: () => import('../workbenches/room-model/RoomModelWorkbench'),
+  },
   '/rig': { title: 'Rig', load: () => import('../workbenches/rig/RigWorkbench') },
   '/mic-walk': { title: 'Mic walk', load: () => import('../workbenches/mic-walk/WalkWorkbench') },
   '/live': { title: 'Live', load: () => import('../workbenches/live/LiveWorkbench') },

@@ -2,6 +2,7 @@
 export type Path =
   | '/'
   | '/plan'
+  | '/room-model'
   | '/rig'
   | '/mic-walk'
   | '/live'

@@ -1,4 +1,5 @@
 import { FILE_MEMORIES } from '@pebble-hall/core/processing';
+import { surfacesOf } from '@pebble-hall/core/place';
 import { memoryShort } from './memoryName';
 import { AIM_DB } from '@pebble-hall/core/measure';
 import {
@@ -33,6 +34,7 @@ const NOT_STARTED = 'not started';
 export function stonesOf(project: Project): Stone[] {
   return [
     { name: 'Plan', path: '/plan', ...planState(project) },
+    { name: 'Room model', path: '/room-model', ...roomState(project) },
     { name: 'Rig', path: '/rig', ...rigState(project) },
     { name: 'Mic walk', path: '/mic-walk', ...walkState(project) },
     { name: 'Live', path: '/live', ...liveState(project) },
@@ -55,6 +57,19 @@ function planState({ place, processor }: Project): Evidence {
   return problems > 0
     ? { state: 'look again', evidence: problems === 1 ? '1 thing: look' : `${problems} things: look` }
     : { state: 'done', evidence: count === 1 ? '1 channel' : `${count} channels` };
+}
+
+/** A room is modelled as far as somebody said what its surfaces are made of. */
+function roomState({ place }: Project): Evidence {
+  if (!place.shape.isEnclosed) return { state: 'empty', evidence: 'in the open' };
+  const surfaces = surfacesOf(place.shape);
+  const said = surfaces.filter((s) => s.material !== null).length;
+  return said === 0
+    ? { state: 'empty', evidence: NOT_STARTED }
+    : {
+        state: said === surfaces.length ? 'done' : 'begun',
+        evidence: `${said} of ${surfaces.length} surfaces`,
+      };
 }
 
 function rigState(project: Project): Evidence {

@@ -33,3 +33,4 @@ export { snapped, type Guide, type SnapTo } from './snap.js';
 export { drawnShape } from './drawnShape.js';
 export { seatsOfPlace, type PlacedSeat } from './seatsOfPlace.js';
 export { endFireStepMs, GRADIENT_PATTERNS, gradientDelayMs, type GradientPattern } from './patterns.js';
+export { surfacesOf, withSurface, type Surface, type SurfaceKey } from './surfaces.js';
