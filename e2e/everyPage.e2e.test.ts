@@ -18,7 +18,7 @@ const partOfPlan = async (part: string) => {
 const PLACES: [path: string, sees: string, parts: string[], open: (part: string) => Promise<void>][] = [
   ['/', 'Start here', [], tab],
   ['/plan', 'What the plan says', ['Drawing', 'Left', 'Table', 'Walls'], partOfPlan],
-  ['/room-model', 'How long does it ring?', [], tab],
+  ['/room-model', 'The room', [], tab],
   ['/rig', 'Parts of the rig', ['Connect', 'Microphones', 'Level', 'Channels', 'Distances'], tab],
   ['/mic-walk', 'What the round says', [], tab],
   [

@@ -25,7 +25,21 @@ describe('stones', () => {
   it('are empty before anything is done', () => {
     const [plan, ...others] = stonesOf(project);
     expect(plan).toMatchObject({ name: 'Plan', state: 'done', evidence: '7 channels' });
-    expect(others.map((s) => s.state)).toEqual(Array(8).fill('empty'));
+    expect(others.map((s) => s.state)).toEqual(Array(9).fill('empty'));
+  });
+
+  it('of Room model: of how many surfaces it was said what they are made of', () => {
+    const made = (walls: number): Project => {
+      const { shape } = project.place;
+      const of = (face: typeof shape.floor) => ({ ...face, material: 'Brick, painted' });
+      const changed = { ...shape, walls: shape.walls.map((w, i) => (i < walls ? of(w) : w)) };
+      const all = { ...changed, floor: of(shape.floor), roof: of(shape.roof) };
+      return { ...project, place: { ...project.place, shape: walls === 4 ? all : changed } };
+    };
+    expect(stone(made(1), 'Room model')).toMatchObject({ state: 'begun', evidence: '1 of 6 surfaces' });
+    expect(stone(made(4), 'Room model')).toMatchObject({ state: 'done', evidence: '6 of 6 surfaces' });
+    const open = { ...project.place, shape: { ...project.place.shape, isEnclosed: false } };
+    expect(stone({ ...project, place: open }, 'Room model').evidence).toBe('in the open');
   });
 
   it('of Align: how many of its steps are ticked off', () => {

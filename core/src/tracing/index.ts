@@ -25,3 +25,4 @@ export {
   speechIndexOf,
   type EnergyFigures,
 } from './energyFigures.js';
+export { inNoticeable, sureFigures, type SureFigures } from './figureErrors.js';

@@ -1,5 +1,5 @@
 import { facetArea, facetsOf, floorArea, seatsOrNone, shapeVolume } from '@pebble-hall/core/place';
-import { facetEyringTime, facetOrder, speedOfSound } from '@pebble-hall/core/room';
+import { facetOrder, roomStatistics, speedOfSound } from '@pebble-hall/core/room';
 import { crossingS, fittedOf, type Place } from '@pebble-hall/core/project';
 import { boxWalls } from '@pebble-hall/core/place';
 import { unitM } from '../../drawing';
@@ -34,12 +34,16 @@ export function readPlace(place: Place): PlanLine[] {
     const facets = facetsOf(shape)
       .map((f) => ({ ...f, area: facetArea(f) }))
       .filter((f) => f.area > 0);
-    const times = facetEyringTime({ facets, volume, air: { temperatureC, relativeHumidityPercent } });
+    const knownFrom = facets.some((f) => f.material !== null)
+      ? 'with the materials of Room model'
+      : 'absorption assumed for its kind';
+    const { eyring } = roomStatistics(facets, volume, { temperatureC, relativeHumidityPercent });
+    const time = (s: number) => (Number.isFinite(s) ? `${s.toFixed(1)} s` : 'ever');
     lines.push({
-      text: `By its surfaces it would ring for ${times[3]!.toFixed(1)} s at 500 Hz, ${times[1]!.toFixed(1)} s at 125 Hz.`,
+      text: `By its surfaces it would ring for ${time(eyring[3]!)} at 500 Hz, ${time(eyring[1]!)} at 125 Hz.`,
       small: boxWalls(shape)
-        ? 'Eyring, absorption assumed for its kind; rehearsed with its modes and images'
-        : `Eyring, absorption assumed for its kind; rehearsed with images up to order ${facetOrder(facets.length)} and a tail`,
+        ? `Eyring, ${knownFrom}; rehearsed with its modes and images`
+        : `Eyring, ${knownFrom}; rehearsed with images up to order ${facetOrder(facets.length)} and a tail`,
     });
   } else if (!shape.isEnclosed)
     lines.push({

@@ -1,0 +1,45 @@
+import { OCTAVES, roomStatistics } from '@pebble-hall/core/room';
+import { expect, it } from 'vitest';
+import { measuredSentence, middleOf, timeSentence, trustSentence } from './roomModelWords';
+
+const air = { temperatureC: 20, relativeHumidityPercent: 50 };
+const room = (floor: number, walls: number) =>
+  roomStatistics(
+    [
+      { area: 100, absorption: OCTAVES.map(() => floor) },
+      { area: 300, absorption: OCTAVES.map(() => walls) },
+    ],
+    500,
+    air,
+  );
+
+it('a time is told against the wanted one, and asks for attention from a tenth on', () => {
+  const now = room(0.2, 0.2);
+  const time = middleOf(now.eyring);
+  expect(timeSentence(now, null)).toMatchObject({ attention: false });
+  expect(timeSentence(now, time * 1.09)).toMatchObject({ attention: false });
+  const long = timeSentence(now, time * 0.8);
+  expect(long.attention).toBe(true);
+  expect(long.text).toContain(`${(0.2 * time).toFixed(2)} s longer`);
+  expect(timeSentence(now, time * 1.3).text).toContain('shorter');
+});
+
+it('a measured time within a tenth is as its surfaces say', () => {
+  const now = room(0.2, 0.2);
+  const time = middleOf(now.eyring);
+  expect(measuredSentence(1.05 * time, now, 3)).toMatchObject({ attention: false });
+  const off = measuredSentence(1.3 * time, now, 1);
+  expect(off.attention).toBe(true);
+  expect(off.text).toMatch(/1 spot .* 30 % longer/);
+});
+
+it('what swallows all on one surface is told by its name', () => {
+  const shares = (floor: number) => [
+    { name: 'Floor', area: 100, share: floor },
+    { name: 'Walls', area: 300, share: 0.05 },
+  ];
+  const uneven = trustSentence(shares(0.9), room(0.9, 0.05));
+  expect(uneven.attention).toBe(true);
+  expect(uneven.text).toContain('Floor');
+  expect(trustSentence(shares(0.2), room(0.2, 0.05)).attention).toBe(false);
+});
