@@ -1,7 +1,9 @@
 // First hits of rays among triangles, against a well-known library on the same scene and core.
 import type { Point } from '@pebble-hall/core/geometry';
+import { facetsOf, seatsOf } from '@pebble-hall/core/place';
 import { seededRandom } from '@pebble-hall/core/signal';
-import { sceneOf, Tracer, type TracedFace } from '@pebble-hall/core/tracing';
+import { sceneOf, Tracer, traceRays, type TracedFace } from '@pebble-hall/core/tracing';
+import { SLIP_HALL_AREAS, SLIP_HALL_SHAPE } from '@pebble-hall/stand-ins/slip-hall';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 
@@ -101,4 +103,37 @@ export function benchTracing(): void {
       `first hits among ${faces.length} triangles: ${(own / 1e6).toFixed(2)} million rays/s, ${(own / library).toFixed(2)} times three-mesh-bvh (bar 5); mean way ${(ours / RAYS).toFixed(4)} and ${(theirs / RAYS).toFixed(4)} m`,
     );
   }
+}
+
+const HALL_RAYS = 20_000;
+
+/** One source and 20 receivers in the Slip Hall, 8 octaves, 2 s. */
+export function benchHall(): void {
+  const scene = sceneOf(facetsOf(SLIP_HALL_SHAPE));
+  const seats = SLIP_HALL_AREAS.flatMap((a) => seatsOf(a, SLIP_HALL_SHAPE));
+  const receivers = Array.from({ length: 20 }, (_, i) => ({
+    position: seats[Math.floor((i * seats.length) / 20)]!.position,
+    lateral: { x: 0, y: 1, z: 0 },
+  }));
+  const run = (rays: number, count: number) => {
+    const from = performance.now();
+    const { leaks } = traceRays(scene, {
+      source: { position: { x: 2.4, y: 6.5, z: 2 }, emission: null },
+      receivers: receivers.slice(0, count),
+      rays,
+      lengthS: 2,
+      mirrored: 4,
+      speed: 342,
+      seed: 1,
+      group: 0,
+    });
+    if (leaks > 0) console.log(`${leaks} rays got out of the Slip Hall`);
+    return (performance.now() - from) / 1000;
+  };
+  run(500, 20);
+  const all = run(HALL_RAYS, 20);
+  const [few, half] = [run(HALL_RAYS, 10), run(HALL_RAYS / 2, 20)];
+  console.log(
+    `the Slip Hall, ${HALL_RAYS} rays, 20 receivers, 8 octaves, one core: ${all.toFixed(1)} s (bar 10 on two); half the receivers ${few.toFixed(1)} s, half the rays ${half.toFixed(1)} s`,
+  );
 }

@@ -88,7 +88,7 @@ export function SurfaceList({ place, surfaces, chosen, onChoose }: Props) {
                   onChange={(e) => make(s, e.currentTarget.value)}
                 />
               </td>
-              <td className="mono">
+              <td className="mono" style={{ whiteSpace: 'nowrap' }}>
                 {swallowed > 0 ? Math.round((100 * s.area * s.absorption[4]!) / swallowed) : 0} %
               </td>
             </tr>
