@@ -97,3 +97,17 @@ it('the Net Loft as it was measured stands beside what its surfaces say', async 
   const [, by] = await user.reads('What it says', /Measured at 3 spots .* surfaces tell it within (\d+) %/);
   expect(Number(by)).toBeLessThanOrEqual(10);
 });
+
+it('its modes are listed as the box has them, and drawn over the floor', async () => {
+  // 5.6 x 4.1 x 2.6 m at 20 degrees
+  const c = 331.3 * Math.sqrt(1 + 20 / 273.15);
+  await user.reads('Modes', new RegExp(`${(c / 2 / 5.6).toFixed(1)} Hz front to back`));
+  await user.reads('Modes', new RegExp(`${(c / 2 / 4.1).toFixed(1)} Hz side to side`));
+  const cells = async () => (await user.driver.findElements({ css: 'svg g rect[opacity]' })).length;
+  const before = await cells();
+  await user.click('//*[@role="group"][@aria-label="Modes"]/button[1]');
+  await user.until('the mode over the floor', async () => (await cells()) > before + 500);
+  expect(await violations(user)).toEqual([]);
+  await user.click('//*[@role="group"][@aria-label="Modes"]/button[1]');
+  await user.until('no mode', async () => (await cells()) === before);
+});

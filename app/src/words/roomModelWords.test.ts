@@ -1,6 +1,13 @@
 import { OCTAVES, roomStatistics } from '@pebble-hall/core/room';
 import { expect, it } from 'vitest';
-import { measuredSentence, middleOf, timeSentence, trustSentence } from './roomModelWords';
+import {
+  leastWords,
+  measuredSentence,
+  middleOf,
+  modeWords,
+  timeSentence,
+  trustSentence,
+} from './roomModelWords';
 
 const air = { temperatureC: 20, relativeHumidityPercent: 50 };
 const room = (floor: number, walls: number) =>
@@ -42,4 +49,12 @@ it('what swallows all on one surface is told by its name', () => {
   expect(uneven.attention).toBe(true);
   expect(uneven.text).toContain('Floor');
   expect(trustSentence(shares(0.2), room(0.2, 0.05)).attention).toBe(false);
+});
+
+it('a mode is told by the ways in which it stands, and by where it is least', () => {
+  expect(modeWords({ hz: 30, order: [1, 0, 0] })).toBe('front to back');
+  expect(modeWords({ hz: 60, order: [2, 1, 0] })).toBe('2 half waves front to back, 1 side to side');
+  expect(modeWords({ hz: 50, order: [1, 1, 0] })).toBe('front to back and side to side');
+  expect(leastWords('seat 4', 0.1)).toBe('least at seat 4: 20 dB below a corner');
+  expect(leastWords('seat 4', 0)).toContain('more than 40 dB');
 });

@@ -1,4 +1,4 @@
-import type { RoomStatistics } from '@pebble-hall/core/room';
+import type { BoxMode, RoomStatistics } from '@pebble-hall/core/room';
 import { formatHz } from '../charts/chartMath';
 
 /** A sentence about a room, and what it rests on. */
@@ -75,3 +75,20 @@ export function measuredSentence(measuredS: number, { eyring }: RoomStatistics, 
     small: 'T20 at 500 Hz and 1 kHz, mean over the spots',
   };
 }
+
+const WAYS = ['front to back', 'side to side', 'floor to ceiling'] as const;
+
+/** Where a mode stands: "front to back and side to side", "2 half waves front to back, 1 side to side". */
+export function modeWords({ order }: BoxMode): string {
+  const ways = order.flatMap((k, axis) => (k === 0 ? [] : [{ k, way: WAYS[axis]! }]));
+  if (ways.every(({ k }) => k === 1)) return ways.map(({ way }) => way).join(' and ');
+  return ways
+    .map(({ k, way }, i) => `${k}${i === 0 ? ` half wave${k === 1 ? '' : 's'}` : ''} ${way}`)
+    .join(', ');
+}
+
+/** Where one hears least of a mode. @param pressure there, -1 to 1 */
+export const leastWords = (name: string, pressure: number): string => {
+  const db = 20 * Math.log10(Math.abs(pressure));
+  return `least at ${name}: ${db < -40 ? 'more than 40' : Math.round(-db)} dB below a corner`;
+};

@@ -21,3 +21,4 @@ export {
   type PlayedSource,
 } from './facetImpulse.js';
 export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.js';
+export { boxModes, modePressure, type BoxMode } from './modes.js';

@@ -11,10 +11,12 @@ import {
   timeSentence,
   trustSentence,
 } from '../../words/roomModelWords';
+import { ModeList } from './ModeList';
 import { RoomCard } from './RoomCard';
 import { SharesCard } from './SharesCard';
 import { SurfaceList } from './SurfaceList';
 import { SurfacePlan } from './SurfacePlan';
+import { useModes } from './useModes';
 import { useMeasuredTimes } from './useMeasuredTimes';
 
 const centres = Float64Array.from(OCTAVES);
@@ -46,6 +48,9 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
     return { name: surfaces[at]!.name, byS: by[at]! };
   }, [surfaces, volume, air]);
   const measured = useMeasuredTimes(project);
+  const modes = useModes(place, statistics?.schroederHz ?? 0);
+  const [modeAt, setMode] = useState<number | null>(null);
+  const mode = modes?.list[modeAt ?? -1];
   if (!statistics || !helps)
     return (
       <div className="shed">
@@ -122,7 +127,13 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
         }}
       >
         <div className="plot">
-          <SurfacePlan place={place} surfaces={surfaces} chosen={chosen.key} onChoose={setKey} />
+          <SurfacePlan
+            place={place}
+            surfaces={surfaces}
+            chosen={chosen.key}
+            onChoose={setKey}
+            shown={modes && mode ? { modes, mode } : null}
+          />
         </div>
         <div className="plot">
           <ResponseChart
@@ -146,6 +157,7 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
             {text}
           </Note>
         ))}
+        {modes ? <ModeList place={place} modes={modes} chosen={modeAt} onChoose={setMode} /> : null}
       </aside>
       <div
         className="shore"

@@ -1,20 +1,26 @@
-import type { Surface, SurfaceKey } from '@pebble-hall/core/place';
+import { EAR_M, type Surface, type SurfaceKey } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { useMemo } from 'react';
+import type { BoxMode } from '@pebble-hall/core/room';
 import { PlaceDrawing, projectionOf } from '../../drawing';
+
+import { ModeOnFloor } from './ModeOnFloor';
+import type { Modes } from './useModes';
 
 interface Props {
   place: Place;
   surfaces: readonly Surface[];
   chosen: SurfaceKey;
   onChoose: (key: SurfaceKey) => void;
+  /** a mode to draw over the floor; null for none */
+  shown: { modes: Modes; mode: BoxMode } | null;
 }
 
 /** Around the drawing, in its units. */
 const [MARGIN, CAPTION] = [22, 40];
 
 /** The place from above: a wall is chosen with a click on it. */
-export function SurfacePlan({ place, surfaces, chosen, onChoose }: Props) {
+export function SurfacePlan({ place, surfaces, chosen, onChoose, shown }: Props) {
   const { width, height } = useMemo(() => projectionOf(place.shape, 'above'), [place.shape]);
   const { outline } = place.shape;
   return (
@@ -23,6 +29,7 @@ export function SurfacePlan({ place, surfaces, chosen, onChoose }: Props) {
       live={[]}
       window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + MARGIN]}
       caption=""
+      under={shown ? ({ at }) => <ModeOnFloor {...shown} height={earsOf(place)} at={at} /> : undefined}
       over={({ at }) =>
         surfaces.flatMap(({ key, name }) => {
           if (typeof key !== 'number') return [];
@@ -54,6 +61,9 @@ export function SurfacePlan({ place, surfaces, chosen, onChoose }: Props) {
     />
   );
 }
+
+/** The height of the ears of who sits at the home spot, metres. */
+const earsOf = ({ spots }: Place): number => spots[0]?.position.z ?? EAR_M.seated;
 
 /** Half as wide as a finger: what is hit around a wall, in units of the drawing. */
 const REACH = 13;
