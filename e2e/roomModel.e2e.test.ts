@@ -111,3 +111,35 @@ it('its modes are listed as the box has them, and drawn over the floor', async (
   await user.click('//*[@role="group"][@aria-label="Modes"]/button[1]');
   await user.until('no mode', async () => (await cells()) === before);
 });
+
+it('what arrives: stepped along by keys, the floor told as the image has it, the late one named', async () => {
+  await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
+  await user.visit('/room-model');
+  await user.click('//label[normalize-space(.)="What arrives, and where from?"]');
+  await user.choose('Source', 'omnidirectional, where Main left is');
+  await user.reads('What it says', /The direct sound, from ahead/);
+  await user.choose('Faces met at most', 'one face met');
+  await user.reads('This arrival', /1 of 8/);
+  // from the mix place to the main, and to its image in the floor, which rises by 3 cm to a metre
+  const [source, ear] = [
+    { x: 3.9, y: 2.4, z: 4.3 },
+    { x: 17.8, y: 6.5, z: 1.75 },
+  ];
+  const over = (p: typeof source) => (p.z - 0.03 * p.x) / Math.hypot(1, 0.03);
+  const direct = Math.hypot(ear.x - source.x, ear.y - source.y, ear.z - source.z);
+  // a mirror moves the source by twice its height over it: the way grows by both heights
+  const mirrored = Math.sqrt(direct ** 2 + 4 * over(source) * over(ear));
+  const c = 331.3 * Math.sqrt(1 + 18 / 273.15);
+  const later = ((1000 * (mirrored - direct)) / c).toFixed(1);
+  // out of the list, which takes keys for itself
+  await user.click('//aside[@aria-label="What it says"]/h2');
+  await user.driver.actions().sendKeys('n').perform();
+  await user.reads('What it says', new RegExp(`${later} ms after it .*: off Slipway, seats on concrete`));
+  await user.driver.actions().sendKeys('b').perform();
+  await user.reads('This arrival', /1 of 8/);
+  expect(await violations(user)).toEqual([]);
+  await user.choose('Faces met at most', 'up to 3 faces met');
+  await user.reads('What it says', /The loudest after 50 ms comes at [\d.]+ ms with/);
+  await user.press('Show it');
+  await user.lacks('Show it');
+});

@@ -24,6 +24,7 @@ import { axisTrace } from '@pebble-hall/core/directivity';
 import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { pathTrace, signalPath } from '@pebble-hall/core/path';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
+import { mirroredArrivals, type Arrival, type HeardRequest } from '@pebble-hall/core/tracing';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
 import { storedImpulse } from './storedArrays';
 
@@ -75,6 +76,9 @@ const resolved = (channels: readonly ChannelOf<AskedModel>[]) =>
   Promise.all(channels.map(async (c) => ({ ...c, model: await radiatingOfAsked(c.model) })));
 
 const jobs = {
+  /** ways of sound from an omnidirectional source to a receiver, as from mirrors */
+  arrivals: (i: Omit<HeardRequest, 'source'> & { from: Point; lengthS: number }): Arrival[] =>
+    mirroredArrivals({ ...i, source: { position: i.from, emission: null } }, i.lengthS),
   level: async ({ channels, ...request }: LevelMapAsked, { progress }: JobContext) => {
     const steps = levelMapInSteps({ ...request, channels: await resolved(channels) });
     let step = steps.next();

@@ -1,57 +1,17 @@
-import { shapeVolume, surfacesOf, type SurfaceKey } from '@pebble-hall/core/place';
+import { SegmentedControl } from '@mantine/core';
+import { shapeVolume } from '@pebble-hall/core/place';
 import type { Project } from '@pebble-hall/core/project';
-import { OCTAVES, roomStatistics, shortenedBy } from '@pebble-hall/core/room';
-import { useMemo, useState } from 'react';
-import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
-import { Note } from '../../parts/Note';
-import {
-  helpSentence,
-  measuredSentence,
-  middleOf,
-  timeSentence,
-  trustSentence,
-} from '../../words/roomModelWords';
-import { ModeList } from './ModeList';
-import { RoomCard } from './RoomCard';
-import { SharesCard } from './SharesCard';
-import { SurfaceList } from './SurfaceList';
-import { SurfacePlan } from './SurfacePlan';
-import { useModes } from './useModes';
-import { useMeasuredTimes } from './useMeasuredTimes';
+import { useState } from 'react';
+import { ArrivalsView } from './ArrivalsView';
+import { RingView } from './RingView';
 
-const centres = Float64Array.from(OCTAVES);
-const AT_1_KHZ = 4;
-/** A surface that is treated swallows so much at 1 kHz. */
-const TREATED = 0.7;
-const seconds = (v: number) => `${v.toFixed(2)} s`;
+const QUESTIONS = ['How long does it ring?', 'What arrives, and where from?'] as const;
 
 /** What will this room do, and why can one believe it? */
 export default function RoomModelWorkbench({ project }: { project: Project }) {
-  const { place } = project;
-  const { shape, temperatureC, relativeHumidityPercent, wantedS } = place;
-  const [askedKey, setKey] = useState<SurfaceKey>('roof');
-  const surfaces = useMemo(() => surfacesOf(shape).filter((s) => s.area > 0), [shape]);
-  const chosen = surfaces.find((s) => s.key === askedKey) ?? surfaces[0]!;
-  const volume = shape.isEnclosed ? shapeVolume(shape) : 0;
-  const air = useMemo(
-    () => ({ temperatureC, relativeHumidityPercent }),
-    [temperatureC, relativeHumidityPercent],
-  );
-  const statistics = useMemo(
-    () => (volume > 0 ? roomStatistics(surfaces, volume, air) : null),
-    [surfaces, volume, air],
-  );
-  const helps = useMemo(() => {
-    if (volume <= 0) return null;
-    const by = shortenedBy(surfaces, volume, air, AT_1_KHZ, TREATED);
-    const at = by.reduce((best, s, i) => (s > by[best]! ? i : best), 0);
-    return { name: surfaces[at]!.name, byS: by[at]! };
-  }, [surfaces, volume, air]);
-  const measured = useMeasuredTimes(project);
-  const modes = useModes(place, statistics?.schroederHz ?? 0);
-  const [modeAt, setMode] = useState<number | null>(null);
-  const mode = modes?.list[modeAt ?? -1];
-  if (!statistics || !helps)
+  const { shape } = project.place;
+  const [question, setQuestion] = useState<(typeof QUESTIONS)[number]>(QUESTIONS[0]);
+  if (!shape.isEnclosed || !(shapeVolume(shape) > 0))
     return (
       <div className="shed">
         <h1>No room yet</h1>
@@ -66,111 +26,25 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
         </p>
       </div>
     );
-  const traces: ChartTrace[] = [
-    {
-      id: 'eyring',
-      label: 'after Eyring',
-      role: 'predicted',
-      colour: 'trace-kelp',
-      levels: Float64Array.from(statistics.eyring),
-    },
-    {
-      id: 'sabine',
-      label: 'after Sabine',
-      role: 'reference',
-      colour: 'trace-slate',
-      levels: Float64Array.from(statistics.sabine),
-    },
-    ...(measured
-      ? [
-          {
-            id: 'measured',
-            label: `measured, ${measured.name} at ${measured.spots === 1 ? '1 spot' : `${measured.spots} spots`}`,
-            role: 'measured' as const,
-            colour: 'trace-mussel',
-            levels: Float64Array.from(measured.times),
-          },
-        ]
-      : []),
-  ];
-  const target = wantedS === null ? null : centres.map(() => wantedS);
-  const finite = [...traces.flatMap((t) => [...t.levels]), wantedS ?? 0].filter(Number.isFinite);
-  const top = Math.max(0.4, ...finite);
-  const said = [
-    timeSentence(statistics, wantedS),
-    ...(measured && Number.isFinite(middleOf(measured.times))
-      ? [measuredSentence(middleOf(measured.times), statistics, measured.spots)]
-      : []),
-    ...(helps.byS > 0.02 * statistics.eyring[AT_1_KHZ]!
-      ? [helpSentence(helps.name, helps.byS, statistics.eyring[AT_1_KHZ]! - helps.byS, TREATED)]
-      : []),
-    trustSentence(
-      surfaces.map(({ name, area, absorption }) => ({ name, area, share: absorption[AT_1_KHZ]! })),
-      statistics,
-    ),
-  ];
   return (
     <div
       className="work"
       style={{
         gridTemplateColumns: 'minmax(0, 1fr) 300px',
-        gridTemplateRows: 'minmax(0, 1fr) auto',
+        gridTemplateRows: '34px minmax(0, 1fr) auto',
         height: '100%',
       }}
     >
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)',
-          gap: 14,
-          minHeight: 0,
-        }}
-      >
-        <div className="plot">
-          <SurfacePlan
-            place={place}
-            surfaces={surfaces}
-            chosen={chosen.key}
-            onChoose={setKey}
-            shown={modes && mode ? { modes, mode } : null}
-          />
-        </div>
-        <div className="plot">
-          <ResponseChart
-            label="Reverberation time by its surfaces"
-            title={`Reverberation time, ${place.name}`}
-            frequency={centres}
-            traces={traces}
-            target={target}
-            range={{ lowDb: 0, highDb: Math.ceil(top * 5 + 0.5) / 5 }}
-            absolute
-            within={{ fromHz: 45, toHz: 11_500 }}
-            levelLabel={`s, octaves${wantedS === null ? '' : '; wanted as a line'}`}
-            format={seconds}
-          />
-        </div>
+      <div className="chips" style={{ gridColumn: '1 / 3' }}>
+        <SegmentedControl
+          size="xs"
+          aria-label="What is asked"
+          data={[...QUESTIONS]}
+          value={question}
+          onChange={setQuestion}
+        />
       </div>
-      <aside className="notes" aria-label="What it says">
-        <h2>How long does it ring?</h2>
-        {said.map(({ text, attention, small }, i) => (
-          <Note key={text} number={i + 1} attention={attention} small={small}>
-            {text}
-          </Note>
-        ))}
-        {modes ? <ModeList place={place} modes={modes} chosen={modeAt} onChoose={setMode} /> : null}
-      </aside>
-      <div
-        className="shore"
-        style={{
-          gridColumn: '1 / 3',
-          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.25fr) 270px',
-          height: 206,
-        }}
-      >
-        <SurfaceList place={place} surfaces={surfaces} chosen={chosen.key} onChoose={setKey} />
-        <SharesCard surface={chosen} />
-        <RoomCard place={place} volume={volume} statistics={statistics} chosen={chosen} />
-      </div>
+      {question === QUESTIONS[0] ? <RingView project={project} /> : <ArrivalsView project={project} />}
     </div>
   );
 }

@@ -1,0 +1,248 @@
+import { Button, NativeSelect } from '@mantine/core';
+import { distanceBetween, type Point } from '@pebble-hall/core/geometry';
+import { facetsOf } from '@pebble-hall/core/place';
+import { facetOrder } from '@pebble-hall/core/room';
+import type { Project } from '@pebble-hall/core/project';
+import { useMemo, useState } from 'react';
+import { lengthText, PlaceDrawing, projectionOf } from '../../drawing';
+import { Note } from '../../parts/Note';
+import { useKeys } from '../../parts/useKeys';
+import { heardAt } from '../../services/modelledChannels';
+import { useJob } from '../../services/useJob';
+import { arrivalSentence, directionWords, lateSentence } from '../../words/arrivalWords';
+import { ArrivalStems } from './ArrivalStems';
+import { levelOf } from './arrivalLevel';
+
+/** Ways are followed so long after the direct sound, seconds. */
+const LENGTH_S = 0.2;
+/** Speech takes an arrival after this for an echo, if it is loud enough (Haas 1951). */
+const LATE_S = 0.05;
+const ORDERS = ['1', '2', '3', '4', '5'];
+const [MARGIN, CAPTION] = [22, 40];
+
+/** What arrives at a place, when and where from: each way of sound as from mirrors, with its path in the plan. */
+export function ArrivalsView({ project }: { project: Project }) {
+  const { place } = project;
+  const { shape, temperatureC, relativeHumidityPercent, lengthUnit } = place;
+  const faces = useMemo(() => facetsOf(shape), [shape]);
+  const heard = useMemo(() => heardAt({ place }), [place]);
+  const sources = useMemo(() => sourcesOf(project), [project]);
+  const [sourceAt, setSource] = useState(0);
+  const [heardIndex, setHeard] = useState(0);
+  const most = facetOrder(faces.length);
+  const [asked, setOrder] = useState(3);
+  const order = Math.min(asked, most);
+  const [at, setAt] = useState(0);
+  const source = sources[Math.min(sourceAt, sources.length - 1)]!;
+  const receiver = heard[Math.min(heardIndex, heard.length - 1)];
+  const request = useMemo(
+    () =>
+      receiver
+        ? {
+            faces: faces.map(({ corners, absorption, scattering }) => ({ corners, absorption, scattering })),
+            from: source.position,
+            receiver: { position: receiver.position, lateral: { x: 0, y: 1, z: 0 } },
+            mirrored: order,
+            air: { temperatureC, relativeHumidityPercent },
+            lengthS: LENGTH_S,
+          }
+        : null,
+    [faces, source, receiver, order, temperatureC, relativeHumidityPercent],
+  );
+  const { value, problem } = useJob('coverage.arrivals', request);
+  const arrivals = value ?? [];
+  const chosen = Math.min(at, Math.max(0, arrivals.length - 1));
+  const step = (by: number) => setAt(Math.max(0, Math.min(arrivals.length - 1, chosen + by)));
+  useKeys({ n: () => step(1), b: () => step(-1) });
+  const { width, height } = useMemo(() => projectionOf(shape, 'above'), [shape]);
+  const now = arrivals[chosen];
+  const direct = arrivals[0];
+  const nameOf = (face: number) => faces[face]!.name;
+  const late = direct
+    ? arrivals
+        .map((a, i) => ({ a, i }))
+        .filter(({ a }) => a.laterS >= LATE_S)
+        .reduce<{ a: (typeof arrivals)[number]; i: number } | null>(
+          (best, one) => (best && levelOf(best.a, direct) >= levelOf(one.a, direct) ? best : one),
+          null,
+        )
+    : null;
+  return (
+    <>
+      <div
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)',
+          gap: 14,
+          minHeight: 0,
+        }}
+      >
+        <div className="plot">
+          <PlaceDrawing
+            place={place}
+            live={[]}
+            window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + MARGIN]}
+            caption=""
+            over={(projection) => (
+              <g pointerEvents="none">
+                {now && receiver ? (
+                  <path
+                    d={pathOf([source.position, ...now.points, receiver.position], projection.at)}
+                    fill="none"
+                    stroke="var(--buoy)"
+                    strokeWidth={3.5}
+                    strokeLinejoin="round"
+                  />
+                ) : null}
+                {[source.position, ...(receiver ? [receiver.position] : [])].map((p, i) => {
+                  const [cx, cy] = projection.at(p);
+                  return (
+                    <circle
+                      key={i}
+                      cx={cx}
+                      cy={cy}
+                      r={8}
+                      fill={i === 0 ? 'var(--kelp)' : 'var(--ink)'}
+                      stroke="var(--card)"
+                      strokeWidth={2}
+                    />
+                  );
+                })}
+              </g>
+            )}
+          />
+        </div>
+        <div className="plot">
+          {arrivals.length > 0 ? (
+            <ArrivalStems arrivals={arrivals} chosen={chosen} onChoose={setAt} />
+          ) : (
+            <p className="quiet" role="status" style={{ padding: 20 }}>
+              {problem ??
+                (request === null
+                  ? 'Nobody sits here yet: draw an audience, a seat or a spot in Plan.'
+                  : value
+                    ? 'Nothing arrives: everything is swallowed, or stands in the way.'
+                    : 'Following the ways of sound …')}
+            </p>
+          )}
+        </div>
+      </div>
+      <aside className="notes" aria-label="What it says">
+        <h2>
+          What arrives<small>keys n and b step along</small>
+        </h2>
+        {now && direct ? (
+          <Note number={1} small={`${lengthText(now.distance, lengthUnit)} in all`}>
+            {arrivalSentence({
+              laterS: now.laterS,
+              db: levelOf(now, direct),
+              direction: directionWords(now.going, frontOf(source.position, receiver!.position)),
+              faces: now.faces.map(nameOf),
+            })}
+          </Note>
+        ) : null}
+        {direct ? (
+          <Note number={2} attention={late !== null && levelOf(late.a, direct) > -10}>
+            {lateSentence(
+              late && {
+                laterS: late.a.laterS,
+                db: levelOf(late.a, direct),
+                faces: late.a.faces.map(nameOf),
+              },
+            )}
+            {late && late.i !== chosen ? (
+              <>
+                {' '}
+                <button className="linkish" onClick={() => setAt(late.i)}>
+                  Show it
+                </button>
+              </>
+            ) : null}
+          </Note>
+        ) : null}
+        <Note number={3}>
+          Ways as from mirrors, with what faces swallow and scatter, and the air: what is scattered, and what
+          met more faces, is left out here.
+        </Note>
+      </aside>
+      <div
+        className="shore"
+        style={{ gridColumn: '1 / 3', gridTemplateColumns: 'minmax(0, 1.4fr) minmax(0, 1fr)', height: 118 }}
+      >
+        <section className="card" aria-label="From where to where">
+          <h2>From where to where</h2>
+          <div className="row" style={{ justifyContent: 'flex-start', gap: 8, flexWrap: 'wrap' }}>
+            <NativeSelect
+              size="xs"
+              aria-label="Source"
+              data={sources.map((s, i) => ({ value: String(i), label: s.name }))}
+              value={String(Math.min(sourceAt, sources.length - 1))}
+              onChange={(e) => setSource(Number(e.currentTarget.value))}
+              w={280}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Heard at"
+              data={heard.map((h, i) => ({ value: String(i), label: `heard at ${h.name}` }))}
+              value={String(Math.min(heardIndex, Math.max(0, heard.length - 1)))}
+              onChange={(e) => setHeard(Number(e.currentTarget.value))}
+              w={240}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Faces met at most"
+              data={ORDERS.filter((o) => Number(o) <= most).map((o) => ({
+                value: o,
+                label: o === '1' ? 'one face met' : `up to ${o} faces met`,
+              }))}
+              value={String(order)}
+              onChange={(e) => setOrder(Number(e.currentTarget.value))}
+              w={150}
+            />
+          </div>
+        </section>
+        <section className="card" aria-label="This arrival">
+          <h2>
+            This arrival
+            <small>{arrivals.length > 0 ? `${chosen + 1} of ${arrivals.length}` : ''}</small>
+          </h2>
+          <div className="row" style={{ justifyContent: 'flex-start', gap: 8 }}>
+            <Button size="compact-sm" variant="default" disabled={chosen === 0} onClick={() => step(-1)}>
+              Earlier
+            </Button>
+            <Button
+              size="compact-sm"
+              variant="default"
+              disabled={chosen >= arrivals.length - 1}
+              onClick={() => step(1)}
+            >
+              Later
+            </Button>
+          </div>
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** An omnidirectional source stands where a loudspeaker does; in a place without any, before its front wall. */
+function sourcesOf({ place }: Project): { name: string; position: Point }[] {
+  const { loudspeakers, spots } = place;
+  const [home] = spots;
+  return loudspeakers.length > 0
+    ? loudspeakers.map(({ name, position }) => ({ name: `omnidirectional, where ${name} is`, position }))
+    : [{ name: 'omnidirectional, at the home spot', position: home?.position ?? { x: 1, y: 1, z: 1.2 } }];
+}
+
+/** The azimuth in which one looks who looks at the source, radians. */
+const frontOf = (source: Point, receiver: Point): number =>
+  distanceBetween(source, receiver) > 0 ? Math.atan2(source.y - receiver.y, source.x - receiver.x) : 0;
+
+const pathOf = (points: readonly Point[], at: (p: Point) => [number, number]): string =>
+  `M${points
+    .map((p) =>
+      at(p)
+        .map((v) => v.toFixed(1))
+        .join(' '),
+    )
+    .join('L')}`;
