@@ -44,6 +44,7 @@ describe('from an empty browser to a verified correction', () => {
     const stones = await user.driver.findElements({ css: 'nav[aria-label=Workbenches] a' });
     expect(await Promise.all(stones.map((s) => s.getText()))).toEqual([
       'Plan\n7 channels',
+      'Room model\nnot started',
       'Rig\nnot started',
       'Mic walk\nnot started',
       'Live\nnot started',

@@ -11,7 +11,13 @@ interface Props {
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [50, 18, 26, 30];
 const LOWEST_DB = -40;
-const COLOURS = ['var(--ink)', 'var(--kelp)', 'var(--trace-slate)', 'var(--trace-heather)', 'var(--soft)'];
+const COLOURS = [
+  'var(--ink)',
+  'var(--kelp)',
+  'var(--trace-slate)',
+  'var(--trace-heather)',
+  'var(--trace-gorse)',
+];
 
 /** By their colours. */
 const MET = ['the direct sound', 'one face met', 'two', 'three', 'more'];
