@@ -11,6 +11,11 @@ const STEPS: { path: string; title: string; text: string }[] = [
     text: 'Say how large the place is, who sits where, and what plays.',
   },
   {
+    path: '/room-model',
+    title: 'Room model',
+    text: 'Say what its surfaces are made of; see how long it rings, what arrives, and where from.',
+  },
+  {
     path: '/rig',
     title: 'Rig',
     text: 'Hear how loud the room is, raise the level until every loudspeaker stands 30 dB above it.',
@@ -56,7 +61,7 @@ const STEPS: { path: string; title: string; text: string }[] = [
 export default function StartHere({ project }: { project: Project }) {
   const stones = stonesOf(project);
   // one looks and listens at any time, that is never done: the button leads to what must be done
-  const atAnyTime = ['Live', 'Traces', 'Align', 'Listen'];
+  const atAnyTime = ['Room model', 'Live', 'Traces', 'Align', 'Listen'];
   const next = stones.find((s) => !atAnyTime.includes(s.name) && s.state !== 'done') ?? stones.at(-1)!;
   return (
     <div className="work" style={{ gridTemplateColumns: 'minmax(0, 1fr) 400px', height: '100%' }}>
