@@ -51,11 +51,11 @@ it('the Slip Hall by its surfaces: its time by the formula, against what is want
   expect(await violations(user)).toEqual([]);
 });
 
-it('a wall chosen in the drawing gets curtains, and it rings shorter; undone, it rings as before', async () => {
+it('a wall chosen in the drawing gets drapes, and it rings shorter; undone, it rings as before', async () => {
   const before = await rings();
   await user.click('//*[@role="button"][@aria-label="Folding doors, timber"]');
   await user.reads('Chosen surface', /Folding doors, timber/);
-  await user.choose('What Folding doors, timber is made of', 'Curtain, heavy, draped to half');
+  await user.choose('What Folding doors, timber is made of', 'Drape, heavy, draped to half');
   await until('a shorter time', (s) => s < before);
   await user.until('its shares', async () => (await shareAt('Swallows at 1k Hz')) === 0.72);
   await user.sees('1 of 6 surfaces');
@@ -63,10 +63,10 @@ it('a wall chosen in the drawing gets curtains, and it rings shorter; undone, it
   await user.type('Swallows at 1k Hz', '0.9');
   await user.reads('Chosen surface', /by its own numbers/);
   await user.click('//button[starts-with(@aria-label, "Undo: Folding doors, timber: absorption")]');
-  await user.reads('Chosen surface', /Curtain, heavy/);
+  await user.reads('Chosen surface', /Drape, heavy/);
   await user.driver.navigate().refresh();
   await until('as it was left', (s) => s < before);
-  await user.click('//button[starts-with(@aria-label, "Undo: Folding doors, timber: Curtain")]');
+  await user.click('//button[starts-with(@aria-label, "Undo: Folding doors, timber: Drape")]');
   await until('as before', (s) => s === before);
 });
 

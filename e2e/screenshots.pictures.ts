@@ -259,8 +259,8 @@ it('Plan', async () => {
   await picture('plan');
   await user.visit('/room-model');
   await user.click('//*[@role="button"][@aria-label="Folding doors, timber"]');
-  await user.choose('What Folding doors, timber is made of', 'Curtain, heavy, draped to half');
-  await user.reads('Chosen surface', /Curtain, heavy/);
+  await user.choose('What Folding doors, timber is made of', 'Drape, heavy, draped to half');
+  await user.reads('Chosen surface', /Drape, heavy/);
   await picture('room-model');
   await user.visit('/plan');
   await user.press(DUSK);

@@ -1,9 +1,6 @@
 import { needAbove } from '../limits/index.js';
 import { delayTrace, fftSizeFor, inverseRealFft, realFft, type ImpulseResponse } from '../signal/index.js';
-import { asSet, together, type SourceSetting } from './sourceSetting.js';
-
-/** What all-passes and crossovers need to ring out, seconds. */
-const TAIL_S = 0.2;
+import { asSet, RINGS_S, together, type SourceSetting } from './sourceSetting.js';
 
 /**
  * Impulse responses that were measured one by one, as they add up when each is set: what would be measured of all together, sample by sample.
@@ -27,7 +24,7 @@ export function impulseTogether(
   const zero = Math.max(...parts.map(({ impulse }) => impulse.zero));
   const length = Math.max(
     ...parts.map(({ impulse, as }) =>
-      Math.ceil(impulse.samples.length + zero - impulse.zero + (as.delayS + TAIL_S) * rate),
+      Math.ceil(impulse.samples.length + zero - impulse.zero + (as.delayS + RINGS_S) * rate),
     ),
   );
   const size = fftSizeFor(length);

@@ -1,9 +1,6 @@
 import { needAbove } from '../limits/index.js';
 import { fftSizeFor, inverseRealFft, multiplyTraces, realFft } from '../signal/index.js';
-import { asSet, type SourceSetting } from './sourceSetting.js';
-
-/** What all-passes and crossovers need to ring out, seconds. */
-const TAIL_S = 0.2;
+import { asSet, RINGS_S, type SourceSetting } from './sourceSetting.js';
 
 /**
  * A signal as a source plays it when it is set: louder, later, inverted, behind its all-passes and crossovers.
@@ -17,7 +14,7 @@ export function playedAs(samples: Float32Array, rate: number, setting: SourceSet
     throw new RangeError(`playedAs: a delay of ${setting.delayS} s cannot be played`);
   const { allPasses, highPass, lowPass, delayS } = setting;
   const rings = allPasses.length > 0 || highPass !== null || lowPass !== null;
-  const length = samples.length + Math.ceil((delayS + (rings ? TAIL_S : 0)) * rate);
+  const length = samples.length + Math.ceil((delayS + (rings ? RINGS_S : 0)) * rate);
   const size = fftSizeFor(length);
   const spectrum = realFft(samples, size, rate);
   const ones = { frequency: spectrum.frequency, re: spectrum.re.map(() => 1), im: spectrum.im.map(() => 0) };

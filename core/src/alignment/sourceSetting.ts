@@ -14,6 +14,8 @@ export interface SourceSetting {
   lowPass: CrossoverFilter | null;
 }
 
+/** What all-passes and crossovers need to ring out, seconds. */
+export const RINGS_S = 0.2;
 /** Crossovers are made as a processor at this rate makes them, Hz; far below half of it no other differs. */
 const CROSSOVER_RATE = 96_000;
 

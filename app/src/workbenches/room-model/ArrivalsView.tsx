@@ -161,6 +161,9 @@ export function ArrivalsView({ project }: { project: Project }) {
           </Note>
         ) : null}
         <Note number={3}>
+          {direct && direct.faces.length > 0
+            ? 'The direct sound does not get here: levels are against what arrives first. '
+            : ''}
           Ways as from mirrors, with what faces swallow and scatter, and the air: what is scattered, and what
           met more faces, is left out here.
         </Note>
