@@ -1,5 +1,5 @@
 import type { ExactChannel, Target } from '@pebble-hall/core/correct';
-import type { EnclosedFile, Project, ProjectArray } from '@pebble-hall/core/project';
+import type { EnclosedFile, Project, ProjectArray, RunRays } from '@pebble-hall/core/project';
 import type { ProjectPatch } from './projectPatch';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import Dexie, { type EntityTable, type Table } from 'dexie';
@@ -23,6 +23,9 @@ export type ArrayRow = ProjectArray & { projectId: string };
 
 export type EnclosedRow = EnclosedFile & { projectId: string };
 
+/** What a group of rays of a run brought; kept beside the project, as it is no change of it. */
+export type RaysRow = RunRays & { projectId: string };
+
 /** A target of one's own, for all projects. */
 export interface ShelfRow {
   name: string;
@@ -45,7 +48,7 @@ export interface ProfileRow {
 /** Dexie counts its versions in tens, for IndexedDB. */
 const DEXIE_STEP = 10;
 /** Version of the stored shape; a newer one is refused, and we say so. */
-export const DATABASE_VERSION = 5;
+export const DATABASE_VERSION = 6;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
@@ -55,6 +58,7 @@ export class PebbleDatabase extends Dexie {
   shelf!: EntityTable<ShelfRow, 'name'>;
   filters!: EntityTable<FilterRow, 'key'>;
   profiles!: EntityTable<ProfileRow, 'model'>;
+  rays!: Table<RaysRow, [string, number, number]>;
 
   constructor(name = NAME) {
     super(name);
@@ -66,7 +70,8 @@ export class PebbleDatabase extends Dexie {
     this.version(2).stores({ shelf: 'name' });
     this.version(3).stores({ filters: 'key, at' });
     this.version(4).stores({ profiles: 'model' });
-    this.version(DATABASE_VERSION).stores({ enclosed: 'id, projectId' });
+    this.version(5).stores({ enclosed: 'id, projectId' });
+    this.version(DATABASE_VERSION).stores({ rays: '[runId+source+group], projectId' });
   }
 }
 

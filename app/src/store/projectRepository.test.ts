@@ -5,8 +5,11 @@ import { netLoftProject } from '../../../demo/netLoftProject';
 import {
   checkProject,
   PROJECT_VERSION,
+  runFaces,
   writeProjectFile,
   type Project,
+  type RoomRun,
+  type RunRays,
   type Underlay,
 } from '@pebble-hall/core/project';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -188,6 +191,93 @@ it('opens a kept sample of version 12: its surfaces scatter a little, and are ma
   }
   expect([materials, wantedS]).toEqual([[], null]);
   expect(project.alignSteps[0]).toMatchObject({ name: 'Two together' });
+});
+
+it('opens a kept sample of version 13: its materials and the time that is wanted are kept, nothing was run', async () => {
+  const bytes = readFileSync(new URL('samples/version-13.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.place.wantedS).toBe(0.8);
+  expect(project.place.materials[0]).toMatchObject({ id: 'mat-1', name: 'Oyster panel' });
+  expect(project.place.shape.walls[0]).toMatchObject({ material: 'Oyster panel' });
+  expect(project.roomRuns).toEqual([]);
+});
+
+describe('rays of a run', () => {
+  const run = (p: Project): RoomRun => ({
+    id: 'run-1',
+    name: 'As it is',
+    madeAt: 1,
+    faces: runFaces(p.place),
+    volume: 50,
+    air: { temperatureC: 20, relativeHumidityPercent: 50 },
+    sources: [{ id: 'o', name: 'One', kind: 'omnidirectional', position: { x: 1, y: 1, z: 1 } }],
+    receivers: [{ id: 'r', name: 'Seat', position: { x: 2, y: 2, z: 1 }, azimuthDeg: 0 }],
+    mirrored: 2,
+    lengthS: 0.05,
+    raysPerGroup: 100,
+    groups: 4,
+    seed: 1,
+    noiseLevelsDb: null,
+    isHeld: false,
+  });
+  const rays = (group: number): RunRays => {
+    const zero = Array.from({ length: 8 }, () => 0);
+    return {
+      runId: 'run-1',
+      source: 0,
+      group,
+      rays: 100,
+      bins: 50,
+      data: new Float32Array(17 * 50).fill(group + 1),
+      emission: null,
+      powerDb: zero,
+      delayS: 0,
+      sent: zero,
+      absorbed: zero,
+      escaped: zero,
+      cut: zero,
+      leaks: 0,
+      leakAt: null,
+    };
+  };
+  const withRun = async () => {
+    await repository.change(id, 'run', (p) => ({ ...p, roomRuns: [run(p)] }));
+    for (const group of [0, 1]) await repository.database.rays.put({ ...rays(group), projectId: id });
+  };
+
+  it('are carried in a project file, under a new id of the run where they meet their own', async () => {
+    await withRun();
+    const { bytes } = await repository.exportFile(id);
+    const again = (await repository.open(await repository.importFile(bytes)))!;
+    expect(again.id).not.toBe(id);
+    const [copy] = again.roomRuns;
+    expect(copy!.id).not.toBe('run-1');
+    expect(await repository.raysThere(again.id)).toEqual([
+      { runId: copy!.id, source: 0, group: 0 },
+      { runId: copy!.id, source: 0, group: 1 },
+    ]);
+    expect((await repository.database.rays.get([copy!.id, 0, 1]))!.data[7]).toBe(2);
+    expect(await repository.raysThere(id)).toHaveLength(2);
+    expect((await repository.sizes()).get(id)!).toBeGreaterThanOrEqual(2 * 17 * 50 * 4);
+  });
+
+  it('stay while their run can come back, and go when it cannot', async () => {
+    await withRun();
+    await repository.change(id, 'no run', (p) => ({ ...p, roomRuns: [] }));
+    await repository.tidyRays((await repository.open(id))!);
+    expect(await repository.raysThere(id)).toHaveLength(2);
+    await repository.database.changes.clear();
+    await repository.tidyRays((await repository.open(id))!);
+    expect(await repository.raysThere(id)).toEqual([]);
+  });
+
+  it('go with their project', async () => {
+    await withRun();
+    await repository.remove(id);
+    await repository.removeForGood(Date.now() + 1);
+    expect(await repository.database.rays.count()).toBe(0);
+  });
 });
 
 it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {

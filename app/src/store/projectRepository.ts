@@ -5,9 +5,11 @@ import {
   PROJECT_VERSION,
   withArrayIds,
   withFileIds,
+  withRunIds,
   type EnclosedFile,
   type Project,
   type ProjectArray,
+  type RunRays,
 } from '@pebble-hall/core/project';
 import Dexie from 'dexie';
 import type { ChangeRow, PebbleDatabase } from './database';
@@ -37,6 +39,11 @@ export interface ListedProject {
 export interface Brought {
   arrays?: ProjectArray[];
   enclosed?: EnclosedFile[];
+}
+
+/** All that lies beside a project. */
+interface Belongings extends Required<Brought> {
+  rays: RunRays[];
 }
 
 /** A change that is stored. */
@@ -87,13 +94,14 @@ export class ProjectRepository {
     }));
   }
 
-  /** How much room the sounds and drawings of each project take, bytes by its id. */
+  /** How much room the sounds, drawings and rays of each project take, bytes by its id. */
   async sizes(): Promise<Map<string, number>> {
     const bytes = new Map<string, number>();
     const add = (id: string, more: number) => bytes.set(id, (bytes.get(id) ?? 0) + more);
     // one after the other: all of them at once would take as much memory as they take room
     await this.database.arrays.each(({ projectId, samples }) => add(projectId, samples.byteLength));
     await this.database.enclosed.each((file) => add(file.projectId, file.bytes.byteLength));
+    await this.database.rays.each((row) => add(row.projectId, row.data.byteLength));
     return bytes;
   }
 
@@ -104,8 +112,8 @@ export class ProjectRepository {
   async duplicate(id: string, name: string): Promise<string> {
     const project = await this.open(id);
     if (!project) throw new Error('The project is no longer in this browser.');
-    const { arrays, enclosed } = await this.belongings(project);
-    return this.keep({ ...project, id: crypto.randomUUID(), name }, arrays, enclosed, true);
+    const belongings = await this.belongings(project);
+    return this.keep({ ...project, id: crypto.randomUUID(), name }, belongings, true);
   }
 
   /** Takes a project off the list; it comes back with `bringBack` until it is removed for good. */
@@ -125,13 +133,15 @@ export class ProjectRepository {
       await database.transaction('rw', this.tables(), async () => {
         await database.arrays.where('projectId').equals(id).delete();
         await database.enclosed.where('projectId').equals(id).delete();
+        await database.rays.where('projectId').equals(id).delete();
         await this.changesOf(id, 0).delete();
         await database.projects.delete(id);
       });
   }
 
   /** Stores a new project in which nothing was measured. @returns its id */
-  add = (project: Project): Promise<string> => this.keep(project, [], [], false);
+  add = (project: Project): Promise<string> =>
+    this.keep(project, { arrays: [], enclosed: [], rays: [] }, false);
 
   async touch(id: string): Promise<void> {
     await this.database.projects.update(id, { openedAt: Date.now() });
@@ -235,6 +245,23 @@ export class ProjectRepository {
     return this.database.changes.where('[projectId+seq]').between([id, from], [id, Dexie.maxKey], true, true);
   }
 
+  /** Groups of rays of a project's runs that are there, by run, source and group. */
+  async raysThere(projectId: string): Promise<{ runId: string; source: number; group: number }[]> {
+    const keys = await this.database.rays.where('projectId').equals(projectId).primaryKeys();
+    return keys.map(([runId, source, group]) => ({ runId, source, group }));
+  }
+
+  /** Lets go of the rays of runs that neither the project has, nor any change that could be undone. */
+  async tidyRays(project: Project): Promise<void> {
+    const { database } = this;
+    const held = new Set(project.roomRuns.map((run) => run.id));
+    const loose = (await this.raysThere(project.id)).filter(({ runId }) => !held.has(runId));
+    if (loose.length === 0) return;
+    const changes = JSON.stringify(await this.changesOf(project.id, 0).toArray());
+    const gone = loose.filter(({ runId }) => !changes.includes(runId));
+    await database.rays.bulkDelete(gone.map(({ runId, source, group }) => [runId, source, group]));
+  }
+
   async enclosed(id: string): Promise<EnclosedFile | undefined> {
     return this.database.enclosed.get(id);
   }
@@ -247,24 +274,27 @@ export class ProjectRepository {
   async exportFile(id: string): Promise<{ bytes: Uint8Array; project: Project }> {
     const project = await this.open(id);
     if (!project) throw new Error('The project is no longer in this browser.');
-    const { arrays, enclosed } = await this.belongings(project);
+    const { arrays, enclosed, rays } = await this.belongings(project);
     const { writeProjectFile } = await import('./projectFiles');
-    return { bytes: writeProjectFile(project, arrays, enclosed), project };
+    return { bytes: writeProjectFile(project, arrays, enclosed, rays), project };
   }
 
   /** All that a project refers to, as far as it is there. */
-  private async belongings(project: Project): Promise<Required<Brought>> {
+  private async belongings(project: Project): Promise<Belongings> {
     const { database } = this;
     const isThere = <T>(row: T | undefined): row is T => row !== undefined;
     return {
       arrays: (await database.arrays.bulkGet([...arraysOf(project)])).filter(isThere),
       enclosed: (await database.enclosed.bulkGet([...enclosedIds(project)])).filter(isThere),
+      rays: (await database.rays.where('projectId').equals(project.id).toArray()).filter(({ runId }) =>
+        project.roomRuns.some((run) => run.id === runId),
+      ),
     };
   }
 
   private tables() {
-    const { projects, changes, arrays, enclosed } = this.database;
-    return [projects, changes, arrays, enclosed];
+    const { projects, changes, arrays, enclosed, rays } = this.database;
+    return [projects, changes, arrays, enclosed, rays];
   }
 
   /**
@@ -274,29 +304,30 @@ export class ProjectRepository {
    */
   async importFile(bytes: Uint8Array): Promise<string> {
     const { readProjectFile } = await import('./projectFiles');
-    const { project, arrays, enclosed } = readProjectFile(bytes);
+    const { project, ...belongings } = readProjectFile(bytes);
     const { database } = this;
     const taken = (await database.projects.get(project.id)) !== undefined;
-    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, arrays, enclosed, taken);
+    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, belongings, taken);
   }
 
   /** Stores a project with its sounds, under new ids where theirs are taken. */
   private async keep(
     project: Project,
-    arrays: ProjectArray[],
-    enclosed: EnclosedFile[],
+    { arrays, enclosed, rays }: Belongings,
     isTaken: boolean,
   ): Promise<string> {
     const { database } = this;
     const { id } = project;
     const names = new Map([...arrays, ...enclosed].map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
+    for (const run of project.roomRuns) if (isTaken) names.set(run.id, crypto.randomUUID());
     const named = (old: string) => names.get(old) ?? old;
     await database.transaction('rw', this.tables(), async () => {
       await database.arrays.bulkPut(arrays.map((a) => ({ ...a, id: named(a.id), projectId: id })));
       await database.enclosed.bulkPut(enclosed.map((f) => ({ ...f, id: named(f.id), projectId: id })));
+      await database.rays.bulkPut(rays.map((row) => ({ ...row, runId: named(row.runId), projectId: id })));
       await database.projects.put({
         id,
-        project: withFileIds(withArrayIds(project, named), named),
+        project: withRunIds(withFileIds(withArrayIds(project, named), named), named),
         at: 0,
         openedAt: Date.now(),
         deletedAt: null,

@@ -19,3 +19,10 @@ export {
   type SpeechAndNoise,
 } from './speechTransmission.js';
 export { octaveEnergy, bandGain, bandSignals, bandSpectrum } from './octaveFilter.js';
+export {
+  disturbedShare,
+  ECHO_SIGNALS,
+  echoCriterion,
+  type EchoCriterion,
+  type EchoSignal,
+} from './echoCriterion.js';

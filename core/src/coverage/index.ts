@@ -50,3 +50,4 @@ export {
   type PlaceReason,
 } from './meetingPlaces.js';
 export { groupPattern, type GroupPattern } from './groupPattern.js';
+export { channelEmission, PINK_SHARES_DB, type ChannelEmission } from './channelEmission.js';

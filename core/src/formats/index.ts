@@ -34,3 +34,4 @@ export {
 } from './sectionFiles.js';
 export { readTargetText, writeTargetText } from './targetText.js';
 export { readNumberTable, type NumberTable } from './numberTable.js';
+export { readNpy, writeNpy, type NumberArray } from './npy.js';

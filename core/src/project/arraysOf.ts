@@ -59,3 +59,9 @@ export const withFileIds = (project: Project, named: (id: string) => string): Pr
     ),
   },
 });
+
+/** The project with other ids for its runs of the room model. @param named the new id of each */
+export const withRunIds = (project: Project, named: (id: string) => string): Project => ({
+  ...project,
+  roomRuns: project.roomRuns.map((run) => ({ ...run, id: named(run.id) })),
+});

@@ -129,7 +129,7 @@ export { FIXTURE_KINDS, MOUNTS, PLACE_KINDS, type Mount, type PlaceKind } from '
 export { verdictKey, verifiedIds, verifiedOf, type VerifiedStage } from './verified.js';
 export { migrateProject } from './migrate.js';
 export { familiesOf, proposeFamilies, withMember } from './families.js';
-export { arraysOf, enclosedIds, withArrayIds, withFileIds } from './arraysOf.js';
+export { arraysOf, enclosedIds, withArrayIds, withFileIds, withRunIds } from './arraysOf.js';
 export { checkProject } from './schema.js';
 export { readProjectFile, writeProjectFile } from './projectFile.js';
 export {
@@ -197,3 +197,13 @@ export {
   type GroupRole,
   type SystemGroup,
 } from './systemSteps.js';
+export {
+  MOST_RECEIVER_SECONDS,
+  ROWS_PER_RECEIVER,
+  type RoomRun,
+  type RunFace,
+  type RunRays,
+  type RunReceiver,
+  type RunSource,
+} from './roomRuns.js';
+export { changedSince, rayGroupOf, raysOfGroup, runFaces, type ChangedSince } from './runFacts.js';

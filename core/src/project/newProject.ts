@@ -323,6 +323,7 @@ export function emptyProject(
     readings: [],
     libraryViews: [],
     alignSteps: [],
+    roomRuns: [],
   };
 }
 

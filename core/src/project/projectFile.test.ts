@@ -260,6 +260,7 @@ const project: Project = {
       keptIds: ['k1'],
     },
   ],
+  roomRuns: [],
   alignSteps: [
     {
       ...newStep('step-1', 'Mains with subwoofer', [

@@ -10,8 +10,15 @@ import {
 } from '../formats/index.js';
 import { arraysOf, enclosedIds } from './arraysOf.js';
 import { migrateProject } from './migrate.js';
+import { addRays, raysFrom, type TellsRays } from './runFiles.js';
 import { checkProject } from './schema.js';
-import { PROJECT_VERSION, type EnclosedFile, type Project, type ProjectArray } from './types.js';
+import {
+  PROJECT_VERSION,
+  type EnclosedFile,
+  type Project,
+  type ProjectArray,
+  type RunRays,
+} from './types.js';
 
 const FORMAT = 'pebble-hall project';
 /** Five arrays for every sweep that a project may hold. */
@@ -25,20 +32,23 @@ interface Manifest {
   arrays: { id: string; kind: 'trace' | 'filter'; zero: number; crc: number }[];
   /** files of others that lie beside it as they came; files of before there were any have no such list */
   enclosed?: { id: string; name: string; type: string; crc: number }[];
+  /** what was traced in runs of the room model; files of before there were any have no such list */
+  rays?: TellsRays[];
 }
 
 /** Minus infinity (a level of nothing; `marginDb` is what `snrDb` was called up to version 7) has no form in JSON; it is written as null by JSON itself and read back here. */
 const LEVEL_KEYS = new Set(['snrDb', 'marginDb', 'noiseDb', 'signalDb', 'distortionDb']);
 
 /**
- * A project as one file: a zip of project.json, a WAV (float 32) for every impulse response and filter, and the drawings of
- * others as they came.
+ * A project as one file: a zip of project.json, a WAV (float 32) for every impulse response and filter, the drawings of
+ * others as they came, and a NumPy array for each group of rays.
  * @throws RangeError when an array or a file that the project refers to is missing
  */
 export function writeProjectFile(
   project: Project,
   arrays: ProjectArray[],
   enclosed: EnclosedFile[] = [],
+  rays: readonly RunRays[] = [],
 ): Uint8Array {
   const byId = new Map(arrays.map((a) => [a.id, a]));
   const files: Record<string, Uint8Array> = {};
@@ -57,6 +67,7 @@ export function writeProjectFile(
     (manifest.enclosed ??= []).push({ id, name, type, crc: crc32(bytes) });
     files[enclosedPath(file)] = bytes;
   }
+  if (rays.length > 0) manifest.rays = rays.map((row) => addRays(files, row));
   files['project.json'] = bytesOfText(JSON.stringify(manifest, null, 1));
   return packFiles(files);
 }
@@ -69,6 +80,7 @@ export function readProjectFile(zip: Uint8Array): {
   project: Project;
   arrays: ProjectArray[];
   enclosed: EnclosedFile[];
+  rays: RunRays[];
 } {
   const files = unpackFiles(zip, LIMITS);
   const json = files['project.json'];
@@ -120,7 +132,9 @@ export function readProjectFile(zip: Uint8Array): {
       throw new FormatError(`The drawing “${about.name}” in the file is damaged.`);
     return { id, name: String(about.name), type: String(about.type ?? ''), bytes };
   });
-  return { project, arrays, enclosed };
+  const told = Array.isArray(manifest.rays) ? manifest.rays : [];
+  const rays = told.map((row) => raysFrom(files, row, project.roomRuns));
+  return { project, arrays, enclosed, rays };
 }
 
 /** Under its id, with the ending that tells other programs what it is. */

@@ -5,6 +5,7 @@ import { correction, memoryLoad, style, target } from './correctionSchema.js';
 import { isCircular } from './kept.js';
 import { keptTraces, live } from './liveSchema.js';
 import { libraryViews } from './librarySchema.js';
+import { roomRuns, runProblem } from './roomRunSchema.js';
 import { readings } from './shapeSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
@@ -101,6 +102,7 @@ export const projectSchema = Joi.object({
   readings,
   libraryViews,
   alignSteps,
+  roomRuns,
 }).options({ presence: 'required', abortEarly: true, convert: false });
 
 /**
@@ -154,6 +156,10 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
       return { problem: `the time reference of ${step.name} is none of its sources` };
     if (stepsBelow(project.alignSteps, step.id).has(step.id))
       return { problem: `the alignment ${step.name} rests on itself` };
+  }
+  for (const run of project.roomRuns) {
+    const problem = runProblem(run);
+    if (problem) return { problem };
   }
   const { microphones, microphoneId, alongIds, pairs } = project.rig;
   const used = [microphoneId, ...alongIds, ...pairs.flatMap((p) => [p.earId, p.floorId])];

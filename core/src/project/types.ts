@@ -9,6 +9,7 @@ import type { Reading } from './readings.js';
 import type { KeptLook } from './libraryViews.js';
 import type { LiveRecord } from './live.js';
 import type { AlignStep } from './align.js';
+import type { RoomRun } from './roomRuns.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
 export type * from './place.js';
@@ -23,9 +24,10 @@ export type * from './libraryViews.js';
 export type * from './readings.js';
 export type * from './live.js';
 export type * from './align.js';
+export type * from './roomRuns.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 13;
+export const PROJECT_VERSION = 14;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {
@@ -76,6 +78,8 @@ export interface Project {
   libraryViews: KeptLook[];
   /** sources that are brought together, in working order */
   alignSteps: AlignStep[];
+  /** runs of the room model, oldest first */
+  roomRuns: RoomRun[];
 }
 
 /** A file of somebody else's that a project refers to, as it came. */

@@ -22,3 +22,5 @@ export {
 } from './facetImpulse.js';
 export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.js';
 export { boxModes, modePressure, type BoxMode } from './modes.js';
+export { addImpulse } from './addImpulse.js';
+export { joinOctaves } from './joinOctaves.js';

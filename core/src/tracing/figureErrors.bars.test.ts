@@ -1,15 +1,15 @@
 import { expect, it } from 'vitest';
-import { ENERGY_FIGURES, sureFigures } from './index.js';
+import { ENERGY_FIGURES, heardInTurn, sureFigures } from './index.js';
 import { ARRIVALS, groupsOf, REQUEST } from './roomForBars.js';
 
 const SEEDS = 20;
 const RAYS = 500;
 
 it('the truth of a run ten times as long lies inside two errors, in nine of ten', () => {
-  const long = sureFigures(REQUEST, ARRIVALS, groupsOf(1000, 8, 10 * SEEDS * RAYS), 0).figures;
+  const long = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(1000, 8, 10 * SEEDS * RAYS), 0)).figures;
   const inside = new Map<string, number>(ENERGY_FIGURES.map((f) => [f, 0]));
   for (let seed = 1; seed <= SEEDS; seed++) {
-    const { figures, errors } = sureFigures(REQUEST, ARRIVALS, groupsOf(seed, 8, RAYS), 0);
+    const { figures, errors } = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(seed, 8, RAYS), 0));
     for (const name of ENERGY_FIGURES)
       figures.forEach((f, o) => {
         if (Math.abs(f[name] - long[o]![name]) <= 2 * errors[o]![name])
@@ -24,8 +24,8 @@ it('the truth of a run ten times as long lies inside two errors, in nine of ten'
 }, 600_000);
 
 it('figures lie within one just-noticeable difference of those of ten times the rays', () => {
-  const some = sureFigures(REQUEST, ARRIVALS, groupsOf(5, 8, 2500), 0).figures;
-  const many = sureFigures(REQUEST, ARRIVALS, groupsOf(6, 8, 25_000), 0).figures;
+  const some = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(5, 8, 2500), 0)).figures;
+  const many = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(6, 8, 25_000), 0)).figures;
   some.forEach((f, o) => {
     for (const time of ['edt', 't20', 't30'] as const)
       expect(Math.abs(f[time] / many[o]![time] - 1)).toBeLessThan(0.05);

@@ -1,12 +1,12 @@
 import { expect, it } from 'vitest';
-import { inNoticeable, sureFigures } from './index.js';
+import { heardInTurn, inNoticeable, sureFigures } from './index.js';
 import { ARRIVALS, groupsOf, REQUEST } from './roomForBars.js';
 
 it('four times the rays halve the errors', () => {
   const mean = (rays: number) => {
     let [sum, count] = [0, 0];
     for (let seed = 1; seed <= 4; seed++) {
-      const { errors } = sureFigures(REQUEST, ARRIVALS, groupsOf(seed, 8, rays), 0);
+      const { errors } = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(seed, 8, rays), 0));
       for (const { d50, g } of errors)
         for (const e of [20 * d50, g]) {
           sum += e ** 2;
@@ -27,5 +27,5 @@ it('an error in just-noticeable differences: of times by their share', () => {
 });
 
 it('refuses too few groups', () => {
-  expect(() => sureFigures(REQUEST, ARRIVALS, groupsOf(1, 3, 50), 0)).toThrow(/groups.*3/);
+  expect(() => sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(1, 3, 50), 0))).toThrow(/groups.*3/);
 });

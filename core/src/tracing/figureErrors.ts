@@ -1,8 +1,8 @@
+import type { SpeechAndNoise } from '../acoustics/index.js';
 import { needWhole } from '../limits/index.js';
 import { OCTAVES } from '../room/index.js';
 import { ENERGY_FIGURES, figuresOf, NOTICEABLE, speechIndexOf, type EnergyFigures } from './energyFigures.js';
-import { heardAt, type Arrival, type HeardRequest } from './heard.js';
-import type { RayGroup } from './traceRays.js';
+import type { HeardInTurn } from './heard.js';
 
 /** Figures at a receiver with how sure each is: standard errors, from groups of rays that know nothing of each other. */
 export interface SureFigures {
@@ -18,32 +18,25 @@ const LEAST_GROUPS = 4;
 
 /**
  * Figures of all groups together, and their errors (standard errors, a little wider since groups are few) by leaving out one group after the other (jackknife; Efron 1982).
- * @param groups at least 4 of the same request but their number, equally many rays in each
- * @param index of the receiver
+ * @param heard with at least 4 groups, equally many rays in each
+ * @param levels what speech and noise are there; null for reverberation alone
  */
 export function sureFigures(
-  request: HeardRequest,
-  arrivals: Arrival[],
-  groups: readonly RayGroup[],
-  index: number,
+  { all, without }: HeardInTurn,
+  levels: SpeechAndNoise | null = null,
 ): SureFigures {
-  needWhole('sureFigures', 'number of groups', groups.length, LEAST_GROUPS, 10_000);
-  const all = heardAt(request, arrivals, groups, index);
-  const without = groups.map((_, left) => {
-    const heard = heardAt(request, arrivals, groups.toSpliced(left, 1), index);
-    return { figures: figuresOf(heard), sti: speechIndexOf(heard) };
-  });
-  const figures = figuresOf(all);
+  needWhole('sureFigures', 'number of groups', without.length, LEAST_GROUPS, 10_000);
+  const parts = without.map((heard) => ({ figures: figuresOf(heard), sti: speechIndexOf(heard, levels) }));
   return {
-    figures,
+    figures: figuresOf(all),
     errors: OCTAVES.map(
       (_, o) =>
         Object.fromEntries(
-          ENERGY_FIGURES.map((name) => [name, jackknife(without.map((w) => w.figures[o]![name]))]),
+          ENERGY_FIGURES.map((name) => [name, jackknife(parts.map((w) => w.figures[o]![name]))]),
         ) as unknown as EnergyFigures,
     ),
-    sti: speechIndexOf(all),
-    stiError: jackknife(without.map((w) => w.sti)),
+    sti: speechIndexOf(all, levels),
+    stiError: jackknife(parts.map((w) => w.sti)),
   };
 }
 

@@ -74,6 +74,27 @@ export function mirroredArrivals(
     .sort((a, b) => a.laterS - b.laterS);
 }
 
+/** Several groups of rays as one. */
+interface Summed {
+  rays: number;
+  energy: Float64Array;
+  lateral: Float64Array;
+  counts: Float64Array;
+}
+
+/** Adds what a group brought to a receiver, as much as it has rays. @param by 1, or -1 to take it away again */
+function addGroup(sum: Summed, group: RayGroup, index: number, by: 1 | -1): void {
+  const { bins } = group;
+  const from = index * BANDS * bins;
+  const weight = by * group.rays;
+  sum.rays += weight;
+  for (let i = 0; i < sum.energy.length; i++) {
+    sum.energy[i] = sum.energy[i]! + weight * group.energy[from + i]!;
+    sum.lateral[i] = sum.lateral[i]! + weight * group.lateral[from + i]!;
+  }
+  for (let b = 0; b < bins; b++) sum.counts[b] = sum.counts[b]! + by * group.counts[index * bins + b]!;
+}
+
 /**
  * What is heard at a receiver, from its mirrored ways and all groups of rays, with what the air swallows.
  * @param groups with the same bins @param index of the receiver among those of the groups
@@ -85,33 +106,78 @@ export function heardAt(
   groups: readonly RayGroup[],
   index: number,
 ): Heard {
+  return heardOf(request, arrivals, summed(groups, index));
+}
+
+/** What is heard, and what would be without one group of rays, and without each of the others: so one sees how much chance is in it. */
+export interface HeardInTurn {
+  all: Heard;
+  without: Heard[];
+}
+
+/** The same as `heardAt`, and in turn without each of the groups. @throws RangeError for fewer than two groups */
+export function heardInTurn(
+  request: HeardRequest,
+  arrivals: Arrival[],
+  groups: readonly RayGroup[],
+  index: number,
+): HeardInTurn {
+  needWhole('heardInTurn', 'number of groups', groups.length, 2, 10_000);
+  const sum = summed(groups, index);
+  return {
+    all: heardOf(request, arrivals, sum),
+    without: groups.map((group) => {
+      const rest = {
+        ...sum,
+        energy: sum.energy.slice(),
+        lateral: sum.lateral.slice(),
+        counts: sum.counts.slice(),
+      };
+      addGroup(rest, group, index, -1);
+      // where this group was all there was, rounding may leave a trace of it
+      for (const row of [rest.energy, rest.lateral])
+        row.forEach((e, i) => (row[i] = e > ROUNDING * sum.energy[i]! ? e : 0));
+      return heardOf(request, arrivals, rest);
+    }),
+  };
+}
+
+/** A share of a sum that is nothing but its rounding. */
+const ROUNDING = 1e-9;
+
+function summed(groups: readonly RayGroup[], index: number): Summed {
   const [first] = groups;
   if (!first) throw new RangeError('heardAt: there is no group of rays');
   const { bins } = first;
   needWhole('heardAt', 'index of the receiver', index, 0, first.counts.length / bins - 1);
-  const { source, receiver, air } = request;
+  const sum: Summed = {
+    rays: 0,
+    energy: new Float64Array(BANDS * bins),
+    lateral: new Float64Array(BANDS * bins),
+    counts: new Float64Array(bins),
+  };
+  for (const group of groups) addGroup(sum, group, index, 1);
+  return sum;
+}
+
+function heardOf({ source, receiver, air }: HeardRequest, arrivals: Arrival[], sum: Summed): Heard {
+  const bins = sum.counts.length;
   const direct = distanceBetween(source.position, receiver.position);
   const speed = speedOfSound(air.temperatureC);
-  const all = groups.reduce((sum, g) => sum + g.rays, 0);
-  const [energy, lateral] = [new Float64Array(BANDS * bins), new Float64Array(BANDS * bins)];
-  const counts = new Float64Array(bins);
-  const from = index * BANDS * bins;
-  for (const group of groups) {
-    const share = group.rays / all;
-    for (let i = 0; i < energy.length; i++) {
-      energy[i] = energy[i]! + share * group.energy[from + i]!;
-      lateral[i] = lateral[i]! + share * group.lateral[from + i]!;
-    }
-    for (let b = 0; b < bins; b++) counts[b] = counts[b]! + group.counts[index * bins + b]!;
-  }
   const perM = airPerM(air);
+  const kept = new Float64Array(BANDS * bins);
   for (let o = 0, i = 0; o < BANDS; o++)
-    for (let b = 0; b < bins; b++, i++) {
-      const kept = Math.exp(-perM[o]! * (direct + (b + 0.5) * BIN_S * speed));
-      energy[i] = energy[i]! * kept;
-      lateral[i] = lateral[i]! * kept;
-    }
-  return { directS: direct / speed, arrivals, bins, energy, lateral, counts, axis: receiver.lateral };
+    for (let b = 0; b < bins; b++, i++)
+      kept[i] = Math.exp(-perM[o]! * (direct + (b + 0.5) * BIN_S * speed)) / sum.rays;
+  return {
+    directS: direct / speed,
+    arrivals,
+    bins,
+    energy: sum.energy.map((e, i) => e * kept[i]!),
+    lateral: sum.lateral.map((e, i) => e * kept[i]!),
+    counts: sum.counts,
+    axis: receiver.lateral,
+  };
 }
 
 /** Of the energy what the air swallows per metre, as an exponent, per octave. */

@@ -6,15 +6,18 @@ export {
   traceRays,
   type RayGroup,
   type RayRequest,
+  type Row,
   type TracedReceiver,
   type TracedSource,
 } from './traceRays.js';
 export {
   energyOverTime,
   heardAt,
+  heardInTurn,
   mirroredArrivals,
   type Arrival,
   type Heard,
+  type HeardInTurn,
   type HeardRequest,
 } from './heard.js';
 export {
@@ -26,3 +29,13 @@ export {
   type EnergyFigures,
 } from './energyFigures.js';
 export { inNoticeable, sureFigures, type SureFigures } from './figureErrors.js';
+export {
+  EMISSION_COLUMNS,
+  EMISSION_ROWS,
+  emissionDirections,
+  emissionInto,
+  emissionOf,
+  type Emission,
+} from './emission.js';
+export { heardTogether, heardTogetherInTurn, type HeardPart } from './heardTogether.js';
+export { checkFaces, type CheckedPoint, type ModelFault } from './checkFaces.js';

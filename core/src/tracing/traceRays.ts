@@ -38,21 +38,24 @@ export interface RayRequest {
   group: number;
 }
 
+/** Numbers in a row: as they are worked out, or as they are kept. */
+export type Row = Float64Array | Float32Array;
+
 /** What the rays of a group bring: energies against that of the direct sound at 1 m, without what the air swallows. */
 export interface RayGroup {
   rays: number;
   /** 1 ms each, from when the direct sound arrives or would: of each receiver `OCTAVES.length` rows of `bins` */
   bins: number;
-  energy: Float64Array;
+  energy: Row;
   /** the same by the square of its cosine to the lateral axis */
-  lateral: Float64Array;
+  lateral: Row;
   /** reflections that arrived, one count for each contribution: of each receiver a row of `bins` */
-  counts: Float64Array;
+  counts: Row;
   /** of all that went out, per octave: what faces swallowed, what got out, what was not followed any further */
-  absorbed: Float64Array;
-  escaped: Float64Array;
-  cut: Float64Array;
-  sent: Float64Array;
+  absorbed: Row;
+  escaped: Row;
+  cut: Row;
+  sent: Row;
   /** rays that got out, and where the first of them did */
   leaks: number;
   leakAt: Point | null;

@@ -1,0 +1,91 @@
+import { needAbove, needWhole } from '../limits/index.js';
+import { addImpulse, joinOctaves, OCTAVES } from '../room/index.js';
+import {
+  binFrequencies,
+  fftSizeFor,
+  inverseRealFft,
+  realFft,
+  seededRandom,
+  type Random,
+} from '../signal/index.js';
+import { BIN_S, type Heard } from '../tracing/index.js';
+
+/** A response that one could listen to. */
+export interface PressureResponse {
+  samples: Float64Array;
+  rate: number;
+  /** index of the direct sound, or of where it would arrive */
+  zero: number;
+}
+
+export interface PressureRequest {
+  rate: number;
+  /** cubic metres */
+  volume: number;
+  /** m/s */
+  speed: number;
+  seed: number;
+}
+
+/** Silence ahead of the direct sound, seconds. */
+const LEAD_S = 0.01;
+/** More reflections in a second than this are noise to the ear (Schröder 2011). */
+const DENSE_PER_S = 10_000;
+
+/**
+ * Pressure over time from energy over time: mirrored ways as pulses where they arrive; what rays brought as pulses of either sign
+ * at random, as many as a room of this volume has by then (4 pi c^3 t^2 / V in a second, up to 10,000, and at least one in each that has any energy), which in each
+ * millisecond have its energy (Vorlaender 2008). Octaves share their pulses.
+ * @returns a response in which a pulse of 1 is the direct sound at 1 m of a source of 0 dB
+ */
+export function pressureResponse(
+  { arrivals, bins, energy, directS }: Heard,
+  { rate, volume, speed, seed }: PressureRequest,
+): PressureResponse {
+  needWhole('pressureResponse', 'rate', rate, 4000, 192_000);
+  needAbove('pressureResponse', 'volume in cubic metres', volume, 0);
+  const random = seededRandom(seed);
+  const zero = Math.round(LEAD_S * rate);
+  const length = zero + Math.ceil(bins * BIN_S * rate) + zero;
+  const size = fftSizeFor(length + zero);
+  const bands = OCTAVES.map(() => new Float64Array(size));
+  const gains = new Float64Array(OCTAVES.length);
+  for (const { laterS, energy: e } of arrivals) {
+    if (laterS < -LEAD_S / 2 || laterS > bins * BIN_S) continue;
+    for (let o = 0; o < gains.length; o++) gains[o] = Math.sqrt(e[o]!);
+    addImpulse(bands, zero + laterS * rate, gains);
+  }
+  for (let b = 0; b < bins; b++) {
+    let some = false;
+    for (let o = 0; o < gains.length; o++) some ||= energy[o * bins + b]! > 0;
+    if (!some) continue;
+    const sinceS = directS + (b + 0.5) * BIN_S;
+    const perS = Math.min(DENSE_PER_S, (4 * Math.PI * speed ** 3 * sinceS ** 2) / volume);
+    const pulses = Math.max(1, poisson(random, perS * BIN_S));
+    for (let i = 0; i < pulses; i++) {
+      const sign = random.uniform() < 0.5 ? -1 : 1;
+      for (let o = 0; o < gains.length; o++) gains[o] = sign * Math.sqrt(energy[o * bins + b]! / pulses);
+      addImpulse(bands, zero + (b + random.uniform()) * BIN_S * rate, gains);
+    }
+  }
+  const flat = size / 2 + 1;
+  const one = {
+    frequency: binFrequencies(size, rate),
+    re: new Float64Array(flat).fill(1),
+    im: new Float64Array(flat),
+  };
+  const joined = joinOctaves(
+    one,
+    bands.map((band) => realFft(band)),
+    rate,
+  );
+  return { samples: inverseRealFft(joined).slice(0, length), rate, zero };
+}
+
+/** How many of events that come at random, where `mean` are expected (Knuth). */
+function poisson(random: Random, mean: number): number {
+  const least = Math.exp(-mean);
+  let count = 0;
+  for (let p = random.uniform(); p > least; p *= random.uniform()) count++;
+  return count;
+}

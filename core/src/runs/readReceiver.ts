@@ -1,0 +1,81 @@
+import type { SpeechAndNoise } from '../acoustics/index.js';
+import { speedOfSound, OCTAVES, type Air, type PerOctave } from '../room/index.js';
+import {
+  energyOverTime,
+  heardInTurn,
+  heardTogetherInTurn,
+  mirroredArrivals,
+  sureFigures,
+  type HeardInTurn,
+  type RayGroup,
+  type SureFigures,
+  type TracedFace,
+  type TracedReceiver,
+  type TracedSource,
+} from '../tracing/index.js';
+
+/** A source of a run with what its rays brought. */
+export interface RunPart {
+  source: TracedSource;
+  /** what it sends on the mean over all directions, at 1 m, dB SPL; 0 in every octave where its level is not known */
+  powerDb: PerOctave;
+  /** seconds after the others */
+  delayS: number;
+  groups: RayGroup[];
+}
+
+/** What all receivers of a run share. */
+export interface RunSetting {
+  faces: readonly TracedFace[];
+  mirrored: number;
+  air: Air;
+  lengthS: number;
+}
+
+/** What is read at a receiver. */
+export interface ReceiverReading extends SureFigures {
+  /** of all sources together, dB SPL per octave; those of sources without a level are relative to 1 m */
+  levelDb: number[];
+}
+
+/** What is heard at a receiver of a run, as a whole and in turn without each group. Of one source alone energies are as if its power were 0 dB. */
+export function heardInRun(
+  { faces, mirrored, air, lengthS }: RunSetting,
+  parts: readonly RunPart[],
+  receiver: TracedReceiver,
+  index: number,
+): HeardInTurn {
+  const heard = parts.map(({ source, groups }) => {
+    const request = { faces, source, receiver, mirrored, air };
+    return heardInTurn(request, mirroredArrivals(request, lengthS), groups, index);
+  });
+  if (heard.length === 1) return heard[0]!;
+  return heardTogetherInTurn(
+    heard.map((h, i) => ({ heard: h, powerDb: parts[i]!.powerDb, delayS: parts[i]!.delayS })),
+  );
+}
+
+/**
+ * Figures at a receiver of a run. Strength is that of a single source by its power; of several together there is none.
+ * @param noiseDb dB SPL per octave; null where nobody said, or levels are not known: then the speech transmission index tells of reverberation alone
+ */
+export function readReceiver(
+  parts: readonly RunPart[],
+  heard: HeardInTurn,
+  noiseDb: PerOctave | null,
+): ReceiverReading {
+  const alone = parts.length === 1 ? parts[0]! : null;
+  const levelDb = OCTAVES.map(
+    (_, o) =>
+      10 * Math.log10(energyOverTime(heard.all, o).reduce((a, b) => a + b, 0)) +
+      (alone ? alone.powerDb[o]! : 0),
+  );
+  const levels: SpeechAndNoise | null = noiseDb && { speechDb: levelDb.slice(1), noiseDb: noiseDb.slice(1) };
+  const read = sureFigures(heard, levels);
+  return alone
+    ? { ...read, levelDb }
+    : { ...read, figures: read.figures.map((f) => ({ ...f, g: NaN })), levelDb };
+}
+
+/** Metres per second in the air of a run. */
+export const speedIn = ({ air }: Pick<RunSetting, 'air'>): number => speedOfSound(air.temperatureC);
