@@ -7,6 +7,7 @@ import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '.
 import type { DrawingJobs } from '../workers/drawings.worker';
 import type { LiveJobs } from '../workers/live.worker';
 import type { ListenJobs } from '../workers/listen.worker';
+import type { RayJobs } from '../workers/rays.worker';
 import type { ShapeJobs } from '../workers/shapes.worker';
 import type { ViewJobs } from '../workers/views.worker';
 
@@ -18,6 +19,7 @@ export type {
   TraceSeen,
   TriedModel,
 } from '../workers/coverage.worker';
+export type { EchoesSeen, ReceiverSeen, RunAsked, RunReading } from '../workers/rays.worker';
 export type { AskedModel } from '../workers/loudspeakerModels';
 
 interface Lanes {
@@ -28,8 +30,14 @@ interface Lanes {
   drawings: DrawingJobs;
   listen: ListenJobs;
   live: LiveJobs;
+  rays: RayJobs;
   shapes: ShapeJobs;
   views: ViewJobs;
+}
+
+/** One more worker that traces rays: there is one for each core while a run is under way. */
+export function rayLane(): Lane<RayJobs> {
+  return lane(() => new Worker(new URL('../workers/rays.worker.ts', import.meta.url), { type: 'module' }));
 }
 
 const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
@@ -46,6 +54,7 @@ const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
   ),
   listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
   live: lane(() => new Worker(new URL('../workers/live.worker.ts', import.meta.url), { type: 'module' })),
+  rays: rayLane(),
   shapes: lane(() => new Worker(new URL('../workers/shapes.worker.ts', import.meta.url), { type: 'module' })),
   views: lane(() => new Worker(new URL('../workers/views.worker.ts', import.meta.url), { type: 'module' })),
 };

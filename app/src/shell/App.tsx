@@ -70,6 +70,11 @@ export function App() {
     const timer = setTimeout(() => Object.values(ROOMS).forEach((room) => void room.load()), 2000);
     return () => clearTimeout(timer);
   }, []);
+  useEffect(() => {
+    // runs that were under way when the page was left go on
+    const timer = setTimeout(() => void import('../services/roomRuns').then((m) => m.roomRuns()), 1500);
+    return () => clearTimeout(timer);
+  }, []);
   const Workbench = workbenchOf(place.path);
   return (
     <Frame path={place.path} title={ROOMS[place.path].title}>

@@ -1,5 +1,6 @@
 import type { ExactChannel, Target } from '@pebble-hall/core/correct';
-import type { EnclosedFile, Project, ProjectArray, RunRays } from '@pebble-hall/core/project';
+import type { EnclosedFile, Project, ProjectArray } from '@pebble-hall/core/project';
+import type { RunRays } from '@pebble-hall/core/runs';
 import type { ProjectPatch } from './projectPatch';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import Dexie, { type EntityTable, type Table } from 'dexie';

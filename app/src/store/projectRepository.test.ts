@@ -8,10 +8,9 @@ import {
   runFaces,
   writeProjectFile,
   type Project,
-  type RoomRun,
-  type RunRays,
   type Underlay,
 } from '@pebble-hall/core/project';
+import type { RoomRun, RunRays } from '@pebble-hall/core/runs';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { readWav } from '@pebble-hall/core/formats';
 import Dexie from 'dexie';

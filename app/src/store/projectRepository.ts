@@ -9,8 +9,8 @@ import {
   type EnclosedFile,
   type Project,
   type ProjectArray,
-  type RunRays,
 } from '@pebble-hall/core/project';
+import type { RunRays } from '@pebble-hall/core/runs';
 import Dexie from 'dexie';
 import type { ChangeRow, PebbleDatabase } from './database';
 import { patched, patchesBetween, type ProjectPatch } from './projectPatch';

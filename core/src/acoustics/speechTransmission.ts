@@ -21,6 +21,8 @@ export interface SpeechAndNoise {
   noiseDb: readonly number[];
 }
 
+const EXACT_EACH = 256;
+
 /**
  * Modulation transfer of one octave: |integral h^2 e^{-jwt}| / integral h^2 (Schroeder 1981).
  * @param squared energy over time, from the direct sound on
@@ -31,11 +33,21 @@ export function modulationTransfer(squared: Float64Array, rate: number, modulati
   needFinite('modulationTransfer', 'energy', squared);
   let [re, im, sum] = [0, 0, 0];
   const w = (2 * Math.PI * modulationHz) / rate;
-  squared.forEach((e, i) => {
-    re += e * Math.cos(w * i);
-    im += e * Math.sin(w * i);
-    sum += e;
-  });
+  const [turnRe, turnIm] = [Math.cos(w), Math.sin(w)];
+  for (let from = 0; from < squared.length; from += EXACT_EACH) {
+    // turned on from one sample to the next, and now and then exactly
+    let [c, s] = [Math.cos(w * from), Math.sin(w * from)];
+    const to = Math.min(squared.length, from + EXACT_EACH);
+    for (let i = from; i < to; i++) {
+      const e = squared[i]!;
+      re += e * c;
+      im += e * s;
+      sum += e;
+      const next = c * turnRe - s * turnIm;
+      s = c * turnIm + s * turnRe;
+      c = next;
+    }
+  }
   return sum > 0 ? Math.hypot(re, im) / sum : NaN;
 }
 

@@ -197,13 +197,4 @@ export {
   type GroupRole,
   type SystemGroup,
 } from './systemSteps.js';
-export {
-  MOST_RECEIVER_SECONDS,
-  ROWS_PER_RECEIVER,
-  type RoomRun,
-  type RunFace,
-  type RunRays,
-  type RunReceiver,
-  type RunSource,
-} from './roomRuns.js';
-export { changedSince, rayGroupOf, raysOfGroup, runFaces, type ChangedSince } from './runFacts.js';
+export { changedSince, runFaces, type ChangedSince } from './runFacts.js';

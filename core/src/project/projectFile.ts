@@ -10,15 +10,10 @@ import {
 } from '../formats/index.js';
 import { arraysOf, enclosedIds } from './arraysOf.js';
 import { migrateProject } from './migrate.js';
+import type { RunRays } from '../runs/index.js';
 import { addRays, raysFrom, type TellsRays } from './runFiles.js';
 import { checkProject } from './schema.js';
-import {
-  PROJECT_VERSION,
-  type EnclosedFile,
-  type Project,
-  type ProjectArray,
-  type RunRays,
-} from './types.js';
+import { PROJECT_VERSION, type EnclosedFile, type Project, type ProjectArray } from './types.js';
 
 const FORMAT = 'pebble-hall project';
 /** Five arrays for every sweep that a project may hold. */

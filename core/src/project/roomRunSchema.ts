@@ -1,7 +1,6 @@
 import Joi from 'joi';
-import { VOICES } from '../runs/index.js';
+import { MOST_RECEIVER_SECONDS, VOICES, type RoomRun } from '../runs/index.js';
 import { id, list, number, position, text, time } from './schemaValues.js';
-import { MOST_RECEIVER_SECONDS, type RoomRun } from './roomRuns.js';
 
 const near = number.min(-10_000).max(10_000);
 const at = Joi.object({ x: near, y: near, z: near }).options({ presence: 'required' });

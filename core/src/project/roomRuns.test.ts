@@ -1,19 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { FormatError, packFiles, readNpy, unpackFiles, writeNpy } from '../formats/index.js';
+import { rayGroupOf, raysOfGroup, ROWS_PER_RECEIVER, type RoomRun } from '../runs/index.js';
 import { sceneOf, traceRays } from '../tracing/index.js';
 import {
   changedSince,
   checkProject,
   MAINS_LAYOUT,
   newProject,
-  rayGroupOf,
-  raysOfGroup,
   readProjectFile,
-  ROWS_PER_RECEIVER,
   runFaces,
   writeProjectFile,
   type Project,
-  type RoomRun,
 } from './index.js';
 
 const empty = newProject('p1', {

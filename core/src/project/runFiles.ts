@@ -1,7 +1,6 @@
 import { crc32, FormatError, readNpy, writeNpy } from '../formats/index.js';
 import { EMISSION_COLUMNS, EMISSION_ROWS } from '../tracing/index.js';
-import type { RoomRun, RunRays } from './roomRuns.js';
-import { ROWS_PER_RECEIVER } from './roomRuns.js';
+import { ROWS_PER_RECEIVER, type RoomRun, type RunRays } from '../runs/index.js';
 
 /** What the manifest of a project file tells of a group of rays; its numbers lie beside it. */
 export type TellsRays = Omit<RunRays, 'data' | 'emission' | 'bins'> & {

@@ -9,7 +9,7 @@ import type { Reading } from './readings.js';
 import type { KeptLook } from './libraryViews.js';
 import type { LiveRecord } from './live.js';
 import type { AlignStep } from './align.js';
-import type { RoomRun } from './roomRuns.js';
+import type { RoomRun } from '../runs/index.js';
 import type { BlindTrial, Headphones, ListeningChain } from './listening.js';
 
 export type * from './place.js';
@@ -24,7 +24,6 @@ export type * from './libraryViews.js';
 export type * from './readings.js';
 export type * from './live.js';
 export type * from './align.js';
-export type * from './roomRuns.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
 export const PROJECT_VERSION = 14;

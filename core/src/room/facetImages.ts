@@ -17,6 +17,9 @@ export interface FacetArrival {
   points: readonly Point[];
 }
 
+/** Ways multiply with the order, but not between two faces. */
+const [FREE_ORDER, MOST_ORDER] = [8, 60];
+
 /** Less than this, metres, is on a face. */
 const ON = 1e-6;
 
@@ -78,7 +81,7 @@ const between = (a: Point, b: Point, t: number): Point => ({
 /**
  * All specular ways from a source to a receiver up to an order of reflections, in a room of flat faces of any shape: images
  * by mirroring, each kept only where its way meets its faces and no other (Borish 1984, with the way traced back).
- * @param order most reflections of a way, 0 to 8
+ * @param order most reflections of a way, 0 to 8; between two faces alone, where ways do not multiply, up to 60
  * @param longest ways up to this, metres
  */
 export function facetArrivals(
@@ -88,8 +91,12 @@ export function facetArrivals(
   order: number,
   longest: number,
 ): FacetArrival[] {
-  if (!(Number.isInteger(order) && order >= 0 && order <= 8))
-    throw new RangeError(`facetArrivals: order must be 0 to 8, got ${order}`);
+  if (!(Number.isInteger(order) && order >= 0 && order <= MOST_ORDER))
+    throw new RangeError(`facetArrivals: order must be 0 to ${MOST_ORDER}, got ${order}`);
+  if (order > FREE_ORDER && facets.length > 2)
+    throw new RangeError(
+      `facetArrivals: order must be 0 to ${FREE_ORDER} for more than two faces, got ${order}`,
+    );
   if (!(longest > 0)) throw new RangeError(`facetArrivals: longest way must be above 0 m, got ${longest}`);
   for (const p of [source, receiver])
     if (![p.x, p.y, p.z].every(Number.isFinite))

@@ -1,4 +1,23 @@
 /** Runs of the room model: who sends, what is read where it is heard, and how far that can be trusted. */
+export {
+  MOST_RECEIVER_SECONDS,
+  ROWS_PER_RECEIVER,
+  type RoomRun,
+  type RunFace,
+  type RunRays,
+  type RunReceiver,
+  type RunSource,
+} from './run.js';
+export { rayGroupOf, raysOfGroup } from './keptRays.js';
+export {
+  partsOf,
+  sentBy,
+  settingOfRun,
+  traceGroup,
+  tracedReceiver,
+  wholeGroups,
+  type Sent,
+} from './traceRun.js';
 export { talkerEmission, voiceLevels, VOICES, type Voice } from './talker.js';
 export { pressureResponse, type PressureRequest, type PressureResponse } from './pressureResponse.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
@@ -10,3 +29,13 @@ export {
   type RunPart,
   type RunSetting,
 } from './readReceiver.js';
+export {
+  ACCURACIES,
+  FIRST_GROUPS,
+  suggestRun,
+  timesTheRays,
+  type Accuracy,
+  type SuggestedRun,
+} from './suggestRun.js';
+export { findFlutter, type Flutter } from './flutter.js';
+export { echoMaker, type EchoMaker } from './echoMaker.js';

@@ -39,3 +39,4 @@ export {
 } from './emission.js';
 export { heardTogether, heardTogetherInTurn, type HeardPart } from './heardTogether.js';
 export { checkFaces, type CheckedPoint, type ModelFault } from './checkFaces.js';
+export { planeThrough } from './triangles.js';

@@ -11,7 +11,7 @@ import type { Change } from '../../services/changeProject';
 import type { ListedDevice } from '../../ports/rig';
 import { sentenceOf } from '../../store';
 import { candidatesOf, HEADPHONES, type Place } from './candidates';
-import { RATE } from './materials';
+import { RATE } from '../../services/listenMaterial';
 import { SYSTEM_OUTPUT, useOutputs } from './useOutputs';
 
 interface ChainsCardProps {

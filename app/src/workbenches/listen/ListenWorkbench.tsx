@@ -18,7 +18,8 @@ import {
   type Material,
   type MaterialKind,
   shippedMaterial,
-} from './materials';
+} from '../../services/listenMaterial';
+import { formatHz } from '../../charts/chartMath';
 import { PieceCard } from './PieceCard';
 import { grid, useHeardLevels } from './useHeardLevels';
 import { firstSection, type Section } from './section';
@@ -70,7 +71,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
   useEffect(() => {
     if (kind === 'own') return;
     let current = true;
-    shippedMaterial(kind, band)
+    shippedMaterial(kind, { ...band, name: `Noise, ${formatHz(band.from)} to ${formatHz(band.to)}` })
       .then((m) => {
         if (!current) return;
         setMaterial(m);

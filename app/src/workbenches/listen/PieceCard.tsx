@@ -6,7 +6,7 @@ import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
 import { notifyProblem } from '../../services/notify';
 import { sentenceOf } from '../../store';
-import { fileMaterial, OWN_MATERIALS, type Material, type MaterialKind } from './materials';
+import { fileMaterial, OWN_MATERIALS, type Material, type MaterialKind } from '../../services/listenMaterial';
 import { LEAST_SECTION_S, MOST_SECTION_S, movedSection, type Section } from './section';
 
 interface PieceCardProps {

@@ -9,7 +9,7 @@ import type { CandidateOutput, Rendered } from '@pebble-hall/core/auralisation';
 import type { CorrectedHeadphones } from '@pebble-hall/core/correct';
 import { runJob } from '../../services/jobs';
 import { waysOf, type Candidate, type Place } from './candidates';
-import { RATE, type Material } from './materials';
+import { RATE, type Material } from '../../services/listenMaterial';
 
 export interface Heard {
   candidates: Candidate[];

@@ -10,6 +10,7 @@ import { useKeys } from '../../parts/useKeys';
 import { heardAt } from '../../services/modelledChannels';
 import { useJob } from '../../services/useJob';
 import { arrivalSentence, directionWords, lateSentence } from '../../words/arrivalWords';
+import { Halves } from './Halves';
 import { ArrivalStems } from './ArrivalStems';
 import { levelOf } from './arrivalLevel';
 
@@ -69,14 +70,7 @@ export function ArrivalsView({ project }: { project: Project }) {
     : null;
   return (
     <>
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)',
-          gap: 14,
-          minHeight: 0,
-        }}
-      >
+      <Halves right={1.2}>
         <div className="plot">
           <PlaceDrawing
             place={place}
@@ -126,7 +120,7 @@ export function ArrivalsView({ project }: { project: Project }) {
             </p>
           )}
         </div>
-      </div>
+      </Halves>
       <aside className="notes" aria-label="What it says">
         <h2>
           What arrives<small>keys n and b step along</small>

@@ -11,6 +11,7 @@ import {
   timeSentence,
   trustSentence,
 } from '../../words/roomModelWords';
+import { Halves } from './Halves';
 import { ModeList } from './ModeList';
 import { RoomCard } from './RoomCard';
 import { SharesCard } from './SharesCard';
@@ -97,14 +98,7 @@ export function RingView({ project }: { project: Project }) {
   ];
   return (
     <>
-      <div
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.2fr)',
-          gap: 14,
-          minHeight: 0,
-        }}
-      >
+      <Halves right={1.2}>
         <div className="plot">
           <SurfacePlan
             place={place}
@@ -128,7 +122,7 @@ export function RingView({ project }: { project: Project }) {
             format={seconds}
           />
         </div>
-      </div>
+      </Halves>
       <aside className="notes" aria-label="What it says">
         <h2>How long does it ring?</h2>
         {said.map(({ text, attention, small }, i) => (

@@ -1,16 +1,29 @@
 import { SegmentedControl } from '@mantine/core';
 import { shapeVolume } from '@pebble-hall/core/place';
 import type { Project } from '@pebble-hall/core/project';
-import { useState } from 'react';
+import { isOneOf, useKept } from '../../services/useKept';
 import { ArrivalsView } from './ArrivalsView';
+import { EchoView } from './EchoView';
 import { RingView } from './RingView';
+import { RunBar } from './RunBar';
+import { SoundView } from './SoundView';
+import { TrustView } from './TrustView';
+import { useRuns, type Runs } from './useRuns';
 
-const QUESTIONS = ['How long does it ring?', 'What arrives, and where from?'] as const;
+const QUESTIONS = [
+  'How long does it ring?',
+  'What arrives, and where from?',
+  'How does it sound?',
+  'Does it echo?',
+  'Can it be believed?',
+] as const;
+type Question = (typeof QUESTIONS)[number];
 
 /** What will this room do, and why can one believe it? */
 export default function RoomModelWorkbench({ project }: { project: Project }) {
   const { shape } = project.place;
-  const [question, setQuestion] = useState<(typeof QUESTIONS)[number]>(QUESTIONS[0]);
+  const [question, setQuestion] = useKept<Question>('room-model question', QUESTIONS[0], isOneOf(QUESTIONS));
+  const runs = useRuns(project);
   if (!shape.isEnclosed || !(shapeVolume(shape) > 0))
     return (
       <div className="shed">
@@ -41,10 +54,26 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
           aria-label="What is asked"
           data={[...QUESTIONS]}
           value={question}
-          onChange={setQuestion}
+          onChange={(v) => setQuestion(v as Question)}
         />
+        <RunBar project={project} runs={runs} onNew={() => setQuestion('How does it sound?')} />
       </div>
-      {question === QUESTIONS[0] ? <RingView project={project} /> : <ArrivalsView project={project} />}
+      <Asked question={question} project={project} runs={runs} />
     </div>
   );
+}
+
+function Asked({ question, project, runs }: { question: Question; project: Project; runs: Runs }) {
+  switch (question) {
+    case 'How long does it ring?':
+      return <RingView project={project} />;
+    case 'What arrives, and where from?':
+      return <ArrivalsView project={project} />;
+    case 'How does it sound?':
+      return <SoundView project={project} runs={runs} />;
+    case 'Does it echo?':
+      return <EchoView project={project} runs={runs} />;
+    case 'Can it be believed?':
+      return <TrustView project={project} runs={runs} />;
+  }
 }

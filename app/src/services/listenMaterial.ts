@@ -1,6 +1,5 @@
 import type { NoiseBand } from '@pebble-hall/core/auralisation';
-import { formatHz } from '../../charts/chartMath';
-import { runJob } from '../../services/jobs';
+import { runJob } from './jobs';
 
 export const RATE = 48000;
 /** A file that is longer is refused: all of it is held in memory. */
@@ -29,13 +28,16 @@ async function decoded(bytes: ArrayBuffer): Promise<Float32Array[]> {
   );
 }
 
-/** Material that ships with the application. @param band of the noise of a band */
-export async function shippedMaterial(kind: MaterialKind, band: NoiseBand): Promise<Material> {
+/** Material that ships with the application. @param band of the noise of a band, with its name */
+export async function shippedMaterial(
+  kind: MaterialKind,
+  band: NoiseBand & { name: string },
+): Promise<Material> {
   const name = OWN_MATERIALS.find((m) => m.value === kind)!.label;
   if (kind === 'band')
     return {
-      name: `Noise, ${formatHz(band.from)} to ${formatHz(band.to)}`,
-      channels: await runJob('listen.material', band),
+      name: band.name,
+      channels: await runJob('listen.material', { from: band.from, to: band.to }),
     };
   if (kind !== 'story') return { name, channels: await runJob('listen.material', kind) };
   const response = await fetch('/listen/story.flac');

@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import type { Air, PerOctave } from '../room/index.js';
-import type { Voice } from '../runs/index.js';
+import type { Voice } from './talker.js';
 
 /** Who sends in a run, and from where. */
 export type RunSource = { id: string; name: string; position: Point } & (

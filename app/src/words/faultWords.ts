@@ -1,0 +1,25 @@
+import type { Point } from '@pebble-hall/core/geometry';
+import type { ModelFault } from '@pebble-hall/core/tracing';
+
+const lengthIn = (m: number, unit: 'm' | 'ft') =>
+  unit === 'ft' ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(m < 0.1 ? 3 : 2)} m`;
+
+/** What is wrong with a model, where, and what to do. @param faces by their names */
+export function faultSentence(fault: ModelFault, faces: readonly string[], unit: 'm' | 'ft'): string {
+  const at = (p: Point) => `x ${lengthIn(p.x, unit)}, y ${lengthIn(p.y, unit)}, z ${lengthIn(p.z, unit)}`;
+  const face = (i: number) => faces[i] ?? `face ${i + 1}`;
+  switch (fault.kind) {
+    case 'leak':
+      return `${(100 * fault.share).toPrecision(2)} % of the rays get out of the room, one of them near ${at(fault.at)}. Close the gap there in Plan: what gets out is missing from all figures.`;
+    case 'warped':
+      return `${face(fault.face)} is not flat: its corners lie up to ${lengthIn(fault.byM, unit)} off its plane. Move a corner, or split it.`;
+    case 'tiny':
+      return `${face(fault.face)} is too small to reflect anything. Remove it.`;
+    case 'doubled':
+      return `${face(fault.face)} lies on ${face(fault.other)}, corner by corner. Remove one of them.`;
+    case 'outside':
+      return `${fault.what} is outside the room. Move it in.`;
+    case 'in a wall':
+      return `${fault.what} is only ${lengthIn(fault.byM, unit)} off ${face(fault.face)}. Move it off the wall.`;
+  }
+}

@@ -1,0 +1,173 @@
+import { OCTAVES } from '@pebble-hall/core/room';
+import type { ReceiverReading } from '@pebble-hall/core/runs';
+import { inNoticeable, type EnergyFigures } from '@pebble-hall/core/tracing';
+
+export type RunFigure = keyof EnergyFigures | 'sti' | 'level';
+
+interface Meaning {
+  name: string;
+  /** as a label where there is little room */
+  short: string;
+  unit: string;
+  digits: number;
+  /** indices of the octaves whose mean stands for all (ISO 3382-1:2009, table A.1); null for one that has no octaves */
+  mean: readonly number[] | null;
+}
+
+const MIDDLE = [3, 4];
+/** What is read at a receiver, in the order in which it is stepped through. */
+export const RUN_FIGURES: Record<RunFigure, Meaning> = {
+  sti: { name: 'Speech transmission index', short: 'STI', unit: '', digits: 2, mean: null },
+  t30: { name: 'Reverberation time T30', short: 'T30', unit: 's', digits: 2, mean: MIDDLE },
+  t20: { name: 'Reverberation time T20', short: 'T20', unit: 's', digits: 2, mean: MIDDLE },
+  edt: { name: 'Early decay time', short: 'EDT', unit: 's', digits: 2, mean: MIDDLE },
+  c50: { name: 'Clarity C50', short: 'C50', unit: 'dB', digits: 1, mean: MIDDLE },
+  c80: { name: 'Clarity C80', short: 'C80', unit: 'dB', digits: 1, mean: MIDDLE },
+  d50: { name: 'Definition D50', short: 'D50', unit: '', digits: 2, mean: MIDDLE },
+  ts: { name: 'Centre time', short: 'Ts', unit: 's', digits: 3, mean: MIDDLE },
+  g: { name: 'Strength G', short: 'G', unit: 'dB', digits: 1, mean: MIDDLE },
+  lf: { name: 'Lateral energy fraction', short: 'LF', unit: '', digits: 2, mean: [1, 2, 3, 4] },
+  level: { name: 'Sound pressure level', short: 'Level', unit: 'dB', digits: 1, mean: MIDDLE },
+};
+export const RUN_FIGURE_KEYS = Object.keys(RUN_FIGURES) as RunFigure[];
+
+/** In which octave: its index, or the mean that stands for all. */
+export type RunBand = number | 'mean';
+
+const mean = (values: number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+
+/** A figure at a receiver; NaN where there is none. */
+export function figureOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
+  if (figure === 'sti') return reading.sti;
+  const at = (o: number) => (figure === 'level' ? reading.levelDb[o]! : reading.figures[o]![figure]);
+  return band === 'mean' ? mean(RUN_FIGURES[figure].mean!.map(at)) : at(band);
+}
+
+/** Its standard error; of a level there is that of the strength. */
+export function errorOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
+  if (figure === 'sti') return reading.stiError;
+  const key = figure === 'level' ? 'g' : figure;
+  const at = (o: number) => reading.errors[o]![key];
+  // octaves share their rays, so their errors do not average out
+  return band === 'mean' ? mean(RUN_FIGURES[figure].mean!.map(at)) : at(band);
+}
+
+/** An error in just-noticeable differences. */
+export const errorInNoticeable = (reading: ReceiverReading, figure: RunFigure, band: RunBand): number =>
+  inNoticeable(
+    figure === 'level' ? 'g' : figure,
+    errorOf(reading, figure, band),
+    figureOf(reading, figure, band),
+  );
+
+/** A figure as text, with a true minus sign. */
+export function figureText(value: number, figure: RunFigure): string {
+  const { unit, digits } = RUN_FIGURES[figure];
+  if (!Number.isFinite(value)) return 'not known';
+  return `${value.toFixed(digits).replace('-', '−')}${unit ? ` ${unit}` : ''}`;
+}
+
+/** How speech is understood (IEC 60268-16, informative). */
+export const speechWord = (sti: number): string =>
+  sti < 0.3 ? 'bad' : sti < 0.45 ? 'poor' : sti < 0.6 ? 'fair' : sti < 0.75 ? 'good' : 'excellent';
+
+/** Octave as a label. */
+export const octaveText = (o: number): string =>
+  OCTAVES[o]! < 1000 ? `${OCTAVES[o]!} Hz` : `${OCTAVES[o]! / 1000} kHz`;
+export const bandText = (band: RunBand, figure: RunFigure): string => {
+  const of = RUN_FIGURES[figure].mean;
+  if (!of) return 'all octaves of speech';
+  return band === 'mean' ? `mean of ${octaveText(of[0]!)} to ${octaveText(of.at(-1)!)}` : octaveText(band);
+};
+
+/** Where and how a figure is least, and most. */
+export function spreadOf(values: readonly number[]): { least: number; most: number; mean: number } | null {
+  const known = values.map((v, i) => ({ v, i })).filter(({ v }) => Number.isFinite(v));
+  if (known.length === 0) return null;
+  const by = (better: (a: number, b: number) => boolean) =>
+    known.reduce((best, one) => (better(one.v, best.v) ? one : best)).i;
+  return {
+    least: by((a, b) => a < b),
+    most: by((a, b) => a > b),
+    mean: mean(known.map(({ v }) => v)),
+  };
+}
+
+/** Errors of which figures are looked at when a run is judged. */
+export const JUDGED: readonly RunFigure[] = ['t30', 't20', 'edt', 'c80', 'd50', 'ts', 'g', 'lf', 'sti'];
+
+/** The least sure of all figures at all receivers. */
+export interface LeastSure {
+  figure: RunFigure;
+  /** octave; null of the speech transmission index */
+  octave: number | null;
+  receiver: number;
+  error: number;
+}
+
+/** The largest error in just-noticeable differences of some figures; null where none is known. */
+export function leastSure(
+  readings: readonly ReceiverReading[],
+  figures: readonly RunFigure[] = JUDGED,
+): LeastSure | null {
+  let worst: LeastSure | null = null;
+  readings.forEach((reading, receiver) => {
+    for (const figure of figures)
+      for (const octave of RUN_FIGURES[figure].mean ? OCTAVES.keys() : [null]) {
+        const error = errorInNoticeable(reading, figure, octave ?? 'mean');
+        if (Number.isFinite(error) && (!worst || error > worst.error))
+          worst = { figure, octave, receiver, error };
+      }
+  });
+  return worst;
+}
+
+/** Up to this many just-noticeable differences a figure is trusted. */
+export const TRUSTED = 1;
+
+/** What can be trusted of a run, and what would have to be done for the rest. @param names of receivers @param times the rays that the least sure figure asks for */
+export function trustRunSentence(
+  readings: readonly ReceiverReading[],
+  names: readonly string[],
+  times: (error: number) => number,
+): { text: string; attention: boolean } {
+  const sure = JUDGED.filter((f) => {
+    const worst = leastSure(readings, [f]);
+    return worst !== null && worst.error <= TRUSTED;
+  });
+  const worst = leastSure(readings);
+  if (!worst) return { text: 'Nothing arrives, so there is nothing to trust.', attention: true };
+  if (worst.error <= TRUSTED)
+    return { text: 'Trust all of it: chance is below what one would notice.', attention: false };
+  const first =
+    sure.length > 0
+      ? `Trust ${sure.map((f) => RUN_FIGURES[f].short).join(', ')}; `
+      : 'Trust none of it in each octave yet: ';
+  const where = worst.octave === null ? '' : ` at ${octaveText(worst.octave)}`;
+  return {
+    text: `${first}${RUN_FIGURES[worst.figure].short}${where}, ${names[worst.receiver]!}, needs ${times(worst.error)} times the rays.`,
+    attention: sure.length === 0,
+  };
+}
+
+/** What changed since a run. */
+export function changedWords(changed: { surfaces: string[] | null; air: boolean }): string {
+  if (changed.surfaces === null) return 'The room has another shape since this run.';
+  const { surfaces } = changed;
+  const names =
+    surfaces.length > 3
+      ? `${surfaces.length} surfaces swallow or scatter otherwise`
+      : surfaces.length > 0
+        ? `${surfaces.join(', ')} ${surfaces.length === 1 ? 'swallows or scatters' : 'swallow or scatter'} otherwise`
+        : '';
+  const air = changed.air ? 'the air is another one' : '';
+  return `Since this run ${[names, air].filter(Boolean).join(', and ')}.`;
+}
+
+/** Seconds that are left, as one says them. */
+export const leftWords = (seconds: number | null): string =>
+  seconds === null
+    ? ''
+    : seconds < 90
+      ? `${Math.max(1, Math.round(seconds))} s left`
+      : `${Math.round(seconds / 60)} min left`;

@@ -1,0 +1,180 @@
+import { NativeSelect, SegmentedControl } from '@mantine/core';
+import { ECHO_SIGNALS, type EchoSignal } from '@pebble-hall/core/acoustics';
+import type { Project } from '@pebble-hall/core/project';
+import { OverTime } from '../../charts/OverTime';
+import { Note } from '../../parts/Note';
+import { TableMenu } from '../../parts/TableMenu';
+import { useKeys } from '../../parts/useKeys';
+import { useJob } from '../../services/useJob';
+import { isIndex, isOneOf, useKept } from '../../services/useKept';
+import { echoSentence, flutterSentence, shareText } from '../../words/echoWords';
+import { Halves } from './Halves';
+import { ReceiverPlan } from './ReceiverPlan';
+import { RunNotes, RunWaits } from './RunFrame';
+import { askedOf, type Runs } from './useRuns';
+
+const SIGNALS = Object.keys(ECHO_SIGNALS) as EchoSignal[];
+/** Not looked at here, but asked for with the rest. */
+const WANTED_PER_MS = 50;
+
+/** Does it echo? The echo criterion at each receiver, over time at one of them, and what makes it. */
+export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
+  const { place } = project;
+  const { shown, beside, states } = runs;
+  const [signal, setSignal] = useKept<EchoSignal>('room-model echo', 'speech', isOneOf(SIGNALS));
+  const [receiverAt, setReceiver] = useKept('room-model receiver', 0, isIndex);
+  const asked = askedOf(shown, shown ? states[shown.id] : undefined);
+  const askedBeside = askedOf(beside, beside ? states[beside.id] : undefined);
+  const echoes = useJob('rays.echoes', asked);
+  const receivers = shown?.receivers ?? [];
+  const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
+  const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: WANTED_PER_MS });
+  const besideIndex = beside?.receivers.findIndex((r) => r.name === receivers[index]?.name) ?? -1;
+  const there = useJob(
+    'rays.receiver',
+    askedBeside && besideIndex >= 0
+      ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
+      : null,
+  );
+  const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
+  useKeys({
+    n: () => step(1),
+    b: () => step(-1),
+    f: () => setSignal(signal === 'speech' ? 'music' : 'speech'),
+  });
+  if (!shown || !echoes.value) return <RunWaits runs={runs} problem={echoes.problem} />;
+  const shares = echoes.value.map((e) => e[signal].share);
+  const worst = shares.reduce((best, s, i) => (s > shares[best]! ? i : best), 0);
+  const disturbed = shares.filter((s) => s >= 0.1).length;
+  const seen = here.value;
+  const echo = seen?.echo[signal];
+  const { tenth, half } = ECHO_SIGNALS[signal];
+  const names = receivers.map((r) => r.name);
+  const faceNames = shown.faces.map((f) => f.name);
+  const table = () => ({
+    title: `${shown.name}: echoes`,
+    columns: ['Receiver', ...SIGNALS.flatMap((s) => [`EK, ${s}`, `at, ms, ${s}`, `disturbed, %, ${s}`])],
+    rows: echoes.value!.map((e, i) => [
+      names[i]!,
+      ...SIGNALS.flatMap((s) => [
+        e[s].largest.toFixed(2),
+        (1000 * e[s].atS).toFixed(0),
+        (100 * e[s].share).toFixed(0),
+      ]),
+    ]),
+  });
+  return (
+    <>
+      <Halves>
+        <div className="plot">
+          <ReceiverPlan
+            place={place}
+            run={shown}
+            values={shares}
+            text={shareText}
+            label={`of listeners disturbed, ${signal}`}
+            chosen={index}
+            onChoose={setReceiver}
+            range={{ low: 0, high: 1 }}
+          />
+        </div>
+        <div className="plot">
+          {seen && echo ? (
+            <OverTime
+              label={`Echo criterion at ${names[index]!}, ${signal}`}
+              unit={`echo criterion for ${signal} (Dietsch and Kraak 1986)`}
+              stepS={echo.stepS}
+              low={0}
+              high={Math.max(1.25 * half, 1.1 * echo.largest)}
+              ticks={[
+                { at: 0, text: '0' },
+                { at: tenth, text: `${tenth}: one in ten disturbed`, isWarning: true },
+                { at: half, text: `${half}: one in two`, isWarning: true },
+              ]}
+              mark={
+                echo.largest >= tenth ? { atS: echo.atS, text: `${(1000 * echo.atS).toFixed(0)} ms` } : null
+              }
+              curves={[
+                { label: shown.name, colour: 'trace-kelp', values: echo.values },
+                ...(there.value
+                  ? [{ label: beside!.name, colour: 'trace-mussel', values: there.value.echo[signal].values }]
+                  : []),
+              ]}
+            />
+          ) : (
+            <p className="quiet" role="status" style={{ padding: 20 }}>
+              {here.problem ?? 'Listening for echoes …'}
+            </p>
+          )}
+        </div>
+      </Halves>
+      <aside className="notes" aria-label="What it says">
+        <h2>
+          {names[index]!}
+          <small>keys n, b: seats; f: speech or music</small>
+        </h2>
+        {seen && echo ? (
+          <Note
+            number={1}
+            attention={echo.largest >= tenth}
+            small={`EK ${echo.largest.toFixed(2)}, exponent ${ECHO_SIGNALS[signal].exponent.toFixed(2)}, within ${1000 * ECHO_SIGNALS[signal].withinS} ms, ${ECHO_SIGNALS[signal].bandHz.join(' to ')} Hz`}
+          >
+            {echoSentence(signal, echo, seen.echoFrom[signal], faceNames)}
+          </Note>
+        ) : null}
+        <Note number={2} attention={disturbed > 0}>
+          {disturbed === 0
+            ? `At none of ${receivers.length} seats would an echo disturb one listener in ten.`
+            : `At ${disturbed} of ${receivers.length} seats an echo would disturb one listener in ten or more; most of them at ${names[worst]!}: ${shareText(shares[worst]!)}.`}
+          {disturbed > 0 && worst !== index ? (
+            <>
+              {' '}
+              <button className="linkish" onClick={() => setReceiver(worst)}>
+                Show it
+              </button>
+            </>
+          ) : null}
+        </Note>
+        {seen ? (
+          <Note
+            number={3}
+            attention={seen.flutter !== null}
+            small="Pulses between two faces that look at each other, 500 Hz to 2 kHz, against what else arrives within their period"
+          >
+            {flutterSentence(seen.flutter, faceNames)}
+          </Note>
+        ) : null}
+        <RunNotes project={project} runs={runs} from={4} />
+      </aside>
+      <div
+        className="shore"
+        style={{ gridColumn: '1 / 3', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', height: 92 }}
+      >
+        <section className="card" aria-label="What is listened for">
+          <h2>
+            What is listened for <TableMenu table={table} />
+          </h2>
+          <SegmentedControl
+            size="xs"
+            aria-label="Signal"
+            data={[...SIGNALS]}
+            value={signal}
+            onChange={(v) => setSignal(v as EchoSignal)}
+          />
+        </section>
+        <section className="card" aria-label="Where">
+          <h2>
+            Where<small>{`${index + 1} of ${receivers.length}`}</small>
+          </h2>
+          <NativeSelect
+            size="xs"
+            aria-label="Receiver"
+            data={names.map((label, i) => ({ value: String(i), label }))}
+            value={String(index)}
+            onChange={(e) => setReceiver(Number(e.currentTarget.value))}
+          />
+        </section>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,164 @@
+import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import { writeWav } from '@pebble-hall/core/formats';
+import { plainOutput } from '@pebble-hall/core/processing';
+import type { CandidateOutput } from '@pebble-hall/core/auralisation';
+import { useEffect, useRef, useState } from 'react';
+import { isAbort } from '../../ports/abort';
+import { CandidatePlayer } from '../../services/candidatePlayer';
+import { runJob, type RunAsked } from '../../services/jobs';
+import { OWN_MATERIALS, RATE, shippedMaterial, type MaterialKind } from '../../services/listenMaterial';
+import { notifyProblem } from '../../services/notify';
+import { exclusively } from '../../services/running';
+import { saveFile } from '../../services/saveFile';
+import { sentenceOf } from '../../store';
+
+interface Props {
+  asked: RunAsked | null;
+  askedBeside: RunAsked | null;
+  index: number;
+  besideIndex: number;
+  name: string;
+}
+
+const PIECES = OWN_MATERIALS.filter((m) => m.value !== 'band');
+const ANY_BAND = { from: 100, to: 10_000, name: 'Noise' };
+/** So much of a piece is heard, seconds. */
+const PIECE_S = 12;
+
+/** A piece as it would be heard at a receiver, with one ear; beside it the same in another run, at matched loudness. */
+export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Props) {
+  const [piece, setPiece] = useState<MaterialKind>('story');
+  const [work, setWork] = useState<string | null>(null);
+  const [playing, setPlaying] = useState(false);
+  const [at, setAt] = useState(0);
+  const player = useRef<CandidatePlayer | null>(null);
+  const stopped = useRef<(() => void) | null>(null);
+  const end = () => {
+    void player.current?.stop();
+    stopped.current?.();
+    stopped.current = null;
+    setPlaying(false);
+  };
+  useEffect(
+    () => () => {
+      void player.current?.stop();
+      stopped.current?.();
+    },
+    [],
+  );
+  const responses = () =>
+    Promise.all(
+      [
+        ...(asked ? [{ ...asked, index, rate: RATE }] : []),
+        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE }] : []),
+      ].map((of) => runJob('rays.response', of)),
+    );
+  const play = async () => {
+    setWork('Working out what is heard …');
+    try {
+      const [{ channels }, ...heard] = await Promise.all([
+        shippedMaterial(piece, ANY_BAND),
+        ...(await responses()),
+      ]);
+      const mono = channels[0]!.slice(0, PIECE_S * RATE);
+      const rendered = await runJob('listen.render', {
+        material: [mono],
+        candidates: heard.map(({ samples, rate, zero }): CandidateOutput[] => [
+          {
+            channel: 0,
+            impulse: { samples: Float32Array.from(samples), rate, zero },
+            before: plainOutput(),
+            after: plainOutput(),
+            fir: null,
+            feed: null,
+          },
+        ]),
+        matched: true,
+        loops: true,
+      });
+      setWork(null);
+      const first = Math.min(at, rendered.sounds.length - 1);
+      setAt(first);
+      await exclusively('listening', async (signal) => {
+        const made = new CandidatePlayer(RATE);
+        player.current = made;
+        const over = new Promise<void>((resolve) => {
+          stopped.current = resolve;
+          signal.addEventListener('abort', () => resolve(), { once: true });
+        });
+        await made.play(rendered.sounds, first, true, () => stopped.current?.());
+        setPlaying(true);
+        await over;
+        setPlaying(false);
+        await made.stop();
+      });
+    } catch (error) {
+      setPlaying(false);
+      if (!isAbort(error)) notifyProblem(`It cannot be heard: ${sentenceOf(error)}`);
+    } finally {
+      setWork(null);
+    }
+  };
+  const save = async () => {
+    try {
+      const [response] = await responses();
+      if (response)
+        saveFile(
+          `${asked!.run.name}, ${name}.wav`,
+          writeWav([Float32Array.from(response.samples)], response.rate),
+          'audio/wav',
+        );
+    } catch (error) {
+      notifyProblem(`The response was not saved: ${sentenceOf(error)}`);
+    }
+  };
+  return (
+    <section className="card" aria-label="Listen">
+      <h2>
+        Listen<small>{work ?? 'one ear, at matched loudness'}</small>
+      </h2>
+      <div className="row" style={{ gap: 6 }}>
+        <NativeSelect
+          size="xs"
+          aria-label="Piece"
+          data={PIECES.map(({ value, label }) => ({ value, label }))}
+          value={piece}
+          onChange={(e) => {
+            end();
+            setPiece(e.currentTarget.value as MaterialKind);
+          }}
+          style={{ flex: 1 }}
+        />
+        <Button
+          size="compact-sm"
+          disabled={!asked || work !== null}
+          onClick={() => (playing ? end() : void play())}
+        >
+          {playing ? 'Stop' : 'Play'}
+        </Button>
+      </div>
+      <div className="row" style={{ gap: 6 }}>
+        {askedBeside ? (
+          <SegmentedControl
+            size="xs"
+            aria-label="Which run is heard"
+            data={[
+              { value: '0', label: asked?.run.name ?? '' },
+              { value: '1', label: askedBeside.run.name },
+            ]}
+            value={String(at)}
+            onChange={(v) => {
+              setAt(Number(v));
+              player.current?.hear(Number(v));
+            }}
+          />
+        ) : (
+          <small className="quiet">Choose a run beside it to compare.</small>
+        )}
+        <Button size="compact-xs" variant="default" disabled={!asked} onClick={() => void save()}>
+          Save the response
+        </Button>
+      </div>
+    </section>
+  );
+}

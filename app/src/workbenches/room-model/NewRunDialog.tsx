@@ -1,0 +1,241 @@
+import {
+  Button,
+  Checkbox,
+  Modal,
+  MultiSelect,
+  NativeSelect,
+  SegmentedControl,
+  TextInput,
+} from '@mantine/core';
+import { runFaces, type Project } from '@pebble-hall/core/project';
+import { ACCURACIES, VOICES, type Accuracy, type Voice } from '@pebble-hall/core/runs';
+import { useMemo, useState } from 'react';
+import { LengthField } from '../../parts/LengthField';
+import { NumberField } from '../../parts/NumberField';
+import { useJob } from '../../services/useJob';
+import { faultSentence } from '../../words/faultWords';
+import { addRun } from './changeRuns';
+import {
+  HEARD,
+  receiversOf,
+  runAsked,
+  sourcesOf,
+  suggestedRun,
+  talkerPlace,
+  type HeardWhere,
+  type RunAsking,
+} from './newRun';
+
+interface Props {
+  project: Project;
+  onClose: () => void;
+  onMade: (id: string) => void;
+}
+
+const ACCURACY_WORDS: Record<Accuracy, string> = {
+  quick: 'quick: times to within two differences that one would notice',
+  usual: 'usual: to within one',
+  fine: 'fine: to within half of one',
+};
+
+/** A run of the room model: who sounds, where it is heard, how sure it is to be; what is wrong with the room is told before. */
+export function NewRunDialog({ project, onClose, onMade }: Props) {
+  const { place } = project;
+  const unit = place.lengthUnit;
+  const [asked, setAsked] = useState<RunAsking>(() => ({
+    name: `Run ${project.roomRuns.length + 1}`,
+    talker: true,
+    talkerAt: talkerPlace(place),
+    voice: 'raised',
+    omnidirectional: false,
+    loudspeakerIds: [],
+    signalDbfs: -20,
+    heard:
+      place.kind === 'hall'
+        ? 'about 30 seats'
+        : place.audience.length + place.seats.length > 0
+          ? 'a few seats'
+          : 'the spots',
+    accuracy: 'usual',
+    noiseDb: 30,
+  }));
+  const set = (next: Partial<RunAsking>) => setAsked((now) => ({ ...now, ...next }));
+  const suggested = useMemo(() => suggestedRun(place, asked.accuracy), [place, asked.accuracy]);
+  const sources = sourcesOf(project, asked);
+  const receivers = receiversOf(place, asked.heard, asked.talkerAt);
+  const isWhole = sources.length > 0 && receivers.length > 0;
+  const faces = useMemo(() => runFaces(place), [place]);
+  const check = useJob('rays.check', isWhole ? { faces, sources, receivers } : null);
+  const faults = check.value ?? [];
+  const rays = suggested.raysPerGroup * suggested.groups;
+  const at = asked.talkerAt;
+  const begin = async () => {
+    const run = runAsked(project, asked, Math.floor(Math.random() * 2 ** 31));
+    onClose();
+    if (await addRun(run)) onMade(run.id);
+  };
+  return (
+    <Modal opened onClose={onClose} title="New run" size={720} centered>
+      <div style={{ display: 'grid', gap: 12 }}>
+        <TextInput
+          label="Name"
+          size="xs"
+          maxLength={60}
+          value={asked.name}
+          onChange={(e) => set({ name: e.currentTarget.value })}
+        />
+        <div className="row">
+          <span>What sounds</span>
+          <SegmentedControl
+            size="xs"
+            aria-label="What sounds"
+            data={['a talker and loudspeakers', 'a point source']}
+            value={asked.omnidirectional ? 'a point source' : 'a talker and loudspeakers'}
+            onChange={(v) => set({ omnidirectional: v === 'a point source' })}
+          />
+        </div>
+        {asked.omnidirectional ? (
+          <small className="quiet">
+            Sends everywhere alike, as one measures rooms (ISO 3382-1); it has no level of its own.
+          </small>
+        ) : (
+          <div className="row" style={{ gap: 8 }}>
+            <Checkbox
+              size="xs"
+              label="a talker"
+              checked={asked.talker}
+              onChange={(e) => set({ talker: e.currentTarget.checked })}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Voice"
+              disabled={!asked.talker}
+              data={Object.entries(VOICES).map(([value, db]) => ({
+                value,
+                label: `${value} voice, ${db} dB(A) at 1 m`,
+              }))}
+              value={asked.voice}
+              onChange={(e) => set({ voice: e.currentTarget.value as Voice })}
+            />
+          </div>
+        )}
+        {asked.talker || asked.omnidirectional ? (
+          <div className="row">
+            <span>{asked.omnidirectional ? 'It stands at' : 'The mouth is at'}</span>
+            <span style={{ display: 'flex', gap: 6 }}>
+              {(['x', 'y', 'z'] as const).map((axis) => (
+                <LengthField
+                  key={axis}
+                  label={`Source ${axis}`}
+                  value={at[axis]}
+                  unit={unit}
+                  onChange={(v) => set({ talkerAt: { ...at, [axis]: v } })}
+                />
+              ))}
+            </span>
+          </div>
+        ) : null}
+        {!asked.omnidirectional && place.loudspeakers.length > 0 ? (
+          <>
+            <MultiSelect
+              size="xs"
+              label="Loudspeakers that carry the speech, each as the plan has it"
+              placeholder={asked.loudspeakerIds.length === 0 ? 'none' : ''}
+              data={place.loudspeakers.map((l) => ({ value: l.id, label: l.name }))}
+              value={asked.loudspeakerIds}
+              onChange={(loudspeakerIds) => set({ loudspeakerIds })}
+              comboboxProps={{ withinPortal: true }}
+            />
+            {asked.loudspeakerIds.length > 0 ? (
+              <div className="row">
+                <span>Speech they get</span>
+                <NumberField
+                  label="Signal"
+                  value={asked.signalDbfs}
+                  unit="dBFS"
+                  min={-80}
+                  max={0}
+                  step={1}
+                  onChange={(signalDbfs) => set({ signalDbfs })}
+                />
+              </div>
+            ) : null}
+          </>
+        ) : null}
+        <div className="row">
+          <span>Heard at</span>
+          <NativeSelect
+            size="xs"
+            aria-label="Heard at"
+            data={Object.keys(HEARD)}
+            value={asked.heard}
+            onChange={(e) => set({ heard: e.currentTarget.value as HeardWhere })}
+          />
+        </div>
+        {asked.omnidirectional ? null : (
+          <div className="row">
+            <Checkbox
+              size="xs"
+              label="noise in the place"
+              checked={asked.noiseDb !== null}
+              onChange={(e) => set({ noiseDb: e.currentTarget.checked ? 30 : null })}
+            />
+            {asked.noiseDb === null ? null : (
+              <NumberField
+                label="Noise"
+                value={asked.noiseDb}
+                unit="dB(A)"
+                digits={0}
+                min={0}
+                max={100}
+                step={1}
+                onChange={(noiseDb) => set({ noiseDb })}
+              />
+            )}
+          </div>
+        )}
+        <div className="row">
+          <span>How sure</span>
+          <NativeSelect
+            size="xs"
+            aria-label="How sure"
+            data={(Object.keys(ACCURACIES) as Accuracy[]).map((value) => ({
+              value,
+              label: ACCURACY_WORDS[value],
+            }))}
+            value={asked.accuracy}
+            onChange={(e) => set({ accuracy: e.currentTarget.value as Accuracy })}
+          />
+        </div>
+        <small className="quiet">
+          {`${rays.toLocaleString('en')} rays from each of ${sources.length} ${sources.length === 1 ? 'source' : 'sources'}, in ${suggested.groups} groups, to ${receivers.length} receivers; responses of ${suggested.lengthS.toFixed(1)} s; as from mirrors up to ${suggested.mirrored} faces; 63 Hz to 8 kHz in one pass.`}
+        </small>
+        {faults.map((fault, i) => (
+          <p key={i} role="alert" style={{ margin: 0 }}>
+            {faultSentence(
+              fault,
+              faces.map((f) => f.name),
+              unit,
+            )}
+          </p>
+        ))}
+        {check.problem ? <p role="alert">{check.problem}</p> : null}
+        {isWhole ? null : (
+          <p role="alert" style={{ margin: 0 }}>
+            {sources.length === 0
+              ? 'Nothing sounds yet: tick the talker, or choose loudspeakers.'
+              : 'Nobody hears it yet: draw an audience, a seat or a spot in Plan.'}
+          </p>
+        )}
+        <div style={{ display: 'flex', justifyContent: 'flex-end', gap: 8 }}>
+          <Button variant="default" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button disabled={!isWhole} onClick={() => void begin()}>
+            {faults.length > 0 ? 'Run it all the same' : 'Run'}
+          </Button>
+        </div>
+      </div>
+    </Modal>
+  );
+}

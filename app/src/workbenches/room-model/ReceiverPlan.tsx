@@ -1,0 +1,129 @@
+import { useComputedColorScheme } from '@mantine/core';
+import type { Place } from '@pebble-hall/core/project';
+import type { RoomRun } from '@pebble-hall/core/runs';
+import { useMemo } from 'react';
+import { heatColour } from '../../charts/heatColour';
+import { PlaceDrawing, projectionOf } from '../../drawing';
+
+interface Props {
+  place: Place;
+  run: RoomRun;
+  /** of each receiver; NaN where there is none */
+  values: readonly number[];
+  text: (value: number) => string;
+  /** what the values are */
+  label: string;
+  chosen: number;
+  onChoose: (index: number) => void;
+  /** the range of colours; from the values when absent */
+  range?: { low: number; high: number };
+}
+
+const [MARGIN, CAPTION, FOOT] = [22, 40, 64];
+const STOPS = 24;
+
+/** The place from above with a value at each receiver, as colour and, where there is room, as text. */
+export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose, range }: Props) {
+  const dark = useComputedColorScheme('light') === 'dark';
+  const { width, height } = useMemo(() => projectionOf(place.shape, 'above'), [place.shape]);
+  const known = values.filter(Number.isFinite);
+  const [low, high] = range
+    ? [range.low, range.high]
+    : [Math.min(...known, Infinity), Math.max(...known, -Infinity)];
+  const shareOf = (v: number) => (high > low ? (v - low) / (high - low) : 0.5);
+  const colourOf = (share: number) => `rgb(${heatColour(0.12 + 0.88 * share, dark).join(' ')})`;
+  const few = run.receivers.length <= 16;
+  const unit = Math.max(1, Math.min(width, height) / 420);
+  return (
+    <PlaceDrawing
+      place={place}
+      live={[]}
+      window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + FOOT]}
+      caption=""
+      over={({ at }) => (
+        <>
+          {run.sources.map((s) => {
+            const [x, y] = at(s.position);
+            return (
+              <g key={s.id} pointerEvents="none">
+                <circle cx={x} cy={y} r={7 * unit} fill="var(--kelp)" stroke="var(--card)" strokeWidth={2} />
+                <text x={x} y={y - 11 * unit} textAnchor="middle" fontSize={12 * unit} fill="var(--ink)">
+                  {s.kind === 'loudspeaker' ? '' : s.name}
+                </text>
+              </g>
+            );
+          })}
+          {run.receivers.map((r, i) => {
+            const [x, y] = at(r.position);
+            const v = values[i]!;
+            const isChosen = i === chosen;
+            return (
+              <g
+                key={r.id}
+                role="button"
+                tabIndex={0}
+                aria-pressed={isChosen}
+                aria-label={`${r.name}: ${text(v)}`}
+                style={{ cursor: 'pointer' }}
+                onClick={() => onChoose(i)}
+                onKeyDown={(event) => {
+                  if (event.key !== 'Enter' && event.key !== ' ') return;
+                  event.preventDefault();
+                  onChoose(i);
+                }}
+              >
+                <title>{`${r.name}: ${text(v)}`}</title>
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={(isChosen ? 11 : 9) * unit}
+                  fill={Number.isFinite(v) ? colourOf(shareOf(v)) : 'var(--card)'}
+                  stroke={isChosen ? 'var(--buoy)' : 'var(--card)'}
+                  strokeWidth={isChosen ? 4 : 1.5}
+                />
+                {few || isChosen ? (
+                  <text
+                    x={x}
+                    y={y + 24 * unit}
+                    textAnchor="middle"
+                    fontSize={11.5 * unit}
+                    fontWeight={isChosen ? 700 : 400}
+                    fill="var(--ink)"
+                    stroke="var(--card)"
+                    strokeWidth={3}
+                    paintOrder="stroke"
+                  >
+                    {text(v)}
+                  </text>
+                ) : null}
+              </g>
+            );
+          })}
+          {known.length > 0 ? (
+            <g transform={`translate(0 ${height + 26})`} pointerEvents="none">
+              {Array.from({ length: STOPS }, (_, i) => (
+                <rect
+                  key={i}
+                  x={(i * 0.4 * width) / STOPS}
+                  y={0}
+                  width={(0.4 * width) / STOPS + 0.5}
+                  height={9 * unit}
+                  fill={colourOf(i / (STOPS - 1))}
+                />
+              ))}
+              <text x={0} y={24 * unit} fontSize={11.5 * unit} fill="var(--soft)">
+                {text(low)}
+              </text>
+              <text x={0.4 * width} y={24 * unit} textAnchor="end" fontSize={11.5 * unit} fill="var(--soft)">
+                {text(high)}
+              </text>
+              <text x={0.4 * width + 12} y={9 * unit} fontSize={11.5 * unit} fill="var(--soft)">
+                {label}
+              </text>
+            </g>
+          ) : null}
+        </>
+      )}
+    />
+  );
+}

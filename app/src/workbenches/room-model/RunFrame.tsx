@@ -1,0 +1,74 @@
+import { Button } from '@mantine/core';
+import { changedSince, type Project } from '@pebble-hall/core/project';
+import type { ReactNode } from 'react';
+import { Note } from '../../parts/Note';
+import { changedWords, leftWords } from '../../words/runWords';
+import { addRun } from './changeRuns';
+import { runAgain } from './newRun';
+import type { Runs } from './useRuns';
+
+/** What stands in for a run that cannot be looked at yet; null when it can. */
+export function RunWaits({ runs, problem }: { runs: Runs; problem: string | null }): ReactNode {
+  const { shown, states } = runs;
+  if (!shown)
+    return (
+      <div className="shed" style={{ gridColumn: '1 / 3' }}>
+        <h1>Nothing was run yet</h1>
+        <p>
+          A run sends rays from a talker, a point or the loudspeakers, and tells what arrives at the seats. It
+          takes seconds, and goes on while you work elsewhere: press “New run”.
+        </p>
+      </div>
+    );
+  const state = states[shown.id];
+  const why = problem ?? state?.problem;
+  return (
+    <div className="shed" style={{ gridColumn: '1 / 3' }} role={why ? 'alert' : 'status'}>
+      <h1>
+        {why
+          ? `${shown.name} did not go on`
+          : shown.isHeld
+            ? `${shown.name} was stopped`
+            : `Tracing ${shown.name}`}
+      </h1>
+      <p>
+        {why ??
+          (shown.isHeld
+            ? 'There are too few rays yet to tell anything. “Go on” is in its menu above.'
+            : `${Math.round(100 * (state?.share ?? 0))} % of its rays are there. ${leftWords(state?.secondsLeft ?? null)}`)}
+      </p>
+    </div>
+  );
+}
+
+/** Says what of the room the run does not know, and how far it is. */
+export function RunNotes({ project, runs, from }: { project: Project; runs: Runs; from: number }) {
+  const { shown, states, setShown, setBeside } = runs;
+  if (!shown) return null;
+  const changed = changedSince(shown, project.place);
+  const state = states[shown.id];
+  const again = async () => {
+    const run = runAgain(project, shown, shown.name);
+    if (!(await addRun(run))) return;
+    setBeside(shown.id);
+    setShown(run.id);
+  };
+  return (
+    <>
+      {state && state.share < 1 ? (
+        <Note number={from} attention={state.problem !== null}>
+          {state.problem ??
+            `${Math.round(100 * state.share)} % of its rays are there${shown.isHeld ? '; it was stopped' : ''}: figures are of those.`}
+        </Note>
+      ) : null}
+      {changed ? (
+        <Note number={from + (state && state.share < 1 ? 1 : 0)} attention>
+          {changedWords(changed)}{' '}
+          <Button size="compact-xs" variant="default" onClick={() => void again()}>
+            Run it again
+          </Button>
+        </Note>
+      ) : null}
+    </>
+  );
+}

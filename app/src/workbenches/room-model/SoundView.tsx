@@ -1,0 +1,336 @@
+import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import type { Project } from '@pebble-hall/core/project';
+import { OCTAVES } from '@pebble-hall/core/room';
+import { timesTheRays } from '@pebble-hall/core/runs';
+import { BIN_S } from '@pebble-hall/core/tracing';
+import { OverTime } from '../../charts/OverTime';
+import { ResponseChart } from '../../charts/ResponseChart';
+import { Note } from '../../parts/Note';
+import { TableMenu } from '../../parts/TableMenu';
+import { useKeys } from '../../parts/useKeys';
+import { useJob } from '../../services/useJob';
+import { isIndex, isOneOf, useKept } from '../../services/useKept';
+import {
+  bandText,
+  errorInNoticeable,
+  errorOf,
+  figureOf,
+  figureText,
+  octaveText,
+  RUN_FIGURE_KEYS,
+  RUN_FIGURES,
+  speechWord,
+  spreadOf,
+  trustRunSentence,
+  type RunBand,
+  type RunFigure,
+} from '../../words/runWords';
+import { Halves } from './Halves';
+import { ListenCard } from './ListenCard';
+import { ReceiverPlan } from './ReceiverPlan';
+import { RunNotes, RunWaits } from './RunFrame';
+import { askedOf, type Runs } from './useRuns';
+
+const SEEN = ['over octaves', 'decay', 'energy'] as const;
+const CENTRES = Float64Array.from(OCTAVES);
+/** Reflections per ms that are wanted; only Can it be believed? shows them. */
+const WANTED_PER_MS = 50;
+/** Decays are looked at down to this, dB. */
+const DEPTH_DB = -60;
+const COLOURS = ['trace-kelp', 'trace-mussel'] as const;
+
+/** How does it sound here? Figures at each receiver, over octaves and over the seats, with how sure they are. */
+export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
+  const { place } = project;
+  const { shown, beside, states } = runs;
+  const [figure, setFigure] = useKept<RunFigure>('room-model figure', 'sti', isOneOf(RUN_FIGURE_KEYS));
+  const [band, setBand] = useKept<RunBand>(
+    'room-model band',
+    'mean',
+    (v): v is RunBand => v === 'mean' || (isIndex(v) && v < OCTAVES.length),
+  );
+  const [seen, setSeen] = useKept<(typeof SEEN)[number]>('room-model seen', SEEN[0], isOneOf(SEEN));
+  const [receiverAt, setReceiver] = useKept('room-model receiver', 0, isIndex);
+  const asked = askedOf(shown, shown ? states[shown.id] : undefined);
+  const askedBeside = askedOf(beside, beside ? states[beside.id] : undefined);
+  const read = useJob('rays.read', asked);
+  const readBeside = useJob('rays.read', askedBeside);
+  const receivers = shown?.receivers ?? [];
+  const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
+  const octave = band === 'mean' ? 3 : band;
+  const overTime = useJob(
+    'rays.receiver',
+    asked && seen !== 'over octaves' ? { ...asked, index, wantedPerMs: WANTED_PER_MS } : null,
+  );
+  const besideIndex = beside?.receivers.findIndex((r) => r.name === receivers[index]?.name) ?? -1;
+  const overTimeBeside = useJob(
+    'rays.receiver',
+    askedBeside && seen !== 'over octaves' && besideIndex >= 0
+      ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
+      : null,
+  );
+  const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
+  const next = <T,>(of: readonly T[], now: T) => of[(of.indexOf(now) + 1) % of.length]!;
+  const bands: RunBand[] = ['mean', ...OCTAVES.keys()];
+  useKeys({
+    n: () => step(1),
+    b: () => step(-1),
+    f: () => setFigure(next(RUN_FIGURE_KEYS, figure)),
+    o: () => setBand(next(bands, band)),
+    v: () => setSeen(next(SEEN, seen)),
+  });
+  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} />;
+  const readings = read.value.receivers;
+  const here = readings[index]!;
+  const there = readBeside.value && besideIndex >= 0 ? readBeside.value.receivers[besideIndex]! : null;
+  const values = readings.map((r) => figureOf(r, figure, band));
+  const spread = spreadOf(values);
+  const meaning = RUN_FIGURES[figure];
+  const say = (v: number) => figureText(v, figure);
+  const names = receivers.map((r) => r.name);
+  const overOctaves = (of: typeof here) => CENTRES.map((_, o) => figureOf(of, figure, o));
+  const band2 = (of: typeof here, by: 1 | -1) =>
+    CENTRES.map((_, o) => figureOf(of, figure, o) + by * 2 * errorOf(of, figure, o));
+  const curves = [here, ...(there ? [there] : [])];
+  const curveNames = [shown.name, beside?.name ?? ''];
+  const shownLevels = curves.flatMap((c) => [...band2(c, 1), ...band2(c, -1)]).filter(Number.isFinite);
+  const sure = trustRunSentence(readings, names, timesTheRays);
+  const table = () => ({
+    title: `${shown.name}: figures`,
+    columns: [
+      'Receiver',
+      'STI',
+      ...RUN_FIGURE_KEYS.filter((f) => f !== 'sti').flatMap((f) =>
+        OCTAVES.map(
+          (_, o) =>
+            `${RUN_FIGURES[f].short} ${octaveText(o)}${RUN_FIGURES[f].unit ? `, ${RUN_FIGURES[f].unit}` : ''}`,
+        ),
+      ),
+    ],
+    rows: readings.map((r, i) => [
+      names[i]!,
+      r.sti.toFixed(3),
+      ...RUN_FIGURE_KEYS.filter((f) => f !== 'sti').flatMap((f) =>
+        OCTAVES.map((_, o) => {
+          const v = figureOf(r, f, o);
+          return Number.isFinite(v) ? v.toFixed(3) : '';
+        }),
+      ),
+    ]),
+  });
+  return (
+    <>
+      <Halves>
+        <div className="plot">
+          <ReceiverPlan
+            place={place}
+            run={shown}
+            values={values}
+            text={say}
+            label={`${meaning.short}, ${bandText(band, figure)}`}
+            chosen={index}
+            onChoose={setReceiver}
+          />
+        </div>
+        <div className="plot" style={{ display: 'grid', gridTemplateRows: '34px minmax(0, 1fr)' }}>
+          <div style={{ padding: '6px 10px' }}>
+            <SegmentedControl
+              size="xs"
+              aria-label="Seen as"
+              data={[...SEEN]}
+              value={seen}
+              onChange={(v) => setSeen(v as (typeof SEEN)[number])}
+            />
+          </div>
+          {seen === 'over octaves' ? (
+            meaning.mean ? (
+              <ResponseChart
+                label={`${meaning.name} over octaves at ${names[index]!}`}
+                title={`${meaning.name}, ${names[index]!}`}
+                frequency={CENTRES}
+                within={{ fromHz: 50, toHz: 10_000 }}
+                levelLabel={`${meaning.short}${meaning.unit ? `, ${meaning.unit}` : ''}`}
+                range={rangeOf(shownLevels)}
+                format={say}
+                bands={curves.map((c, i) => ({
+                  id: `sure ${i}`,
+                  label: i === 0 ? 'two standard errors' : '',
+                  colour: COLOURS[i]!,
+                  low: band2(c, -1),
+                  high: band2(c, 1),
+                }))}
+                traces={curves.map((c, i) => ({
+                  id: `run ${i}`,
+                  label: `${names[index]!}, ${curveNames[i]!}`,
+                  role: 'predicted' as const,
+                  colour: COLOURS[i]!,
+                  levels: overOctaves(c),
+                }))}
+              />
+            ) : (
+              <p className="quiet" style={{ padding: 20 }}>
+                The speech transmission index is one figure for all octaves: see the plan beside. Key f goes
+                on to figures that have octaves.
+              </p>
+            )
+          ) : overTime.value ? (
+            <OverTime
+              label={`${seen} at ${names[index]!}, ${octaveText(octave)}`}
+              unit={
+                seen === 'decay'
+                  ? `integrated decay at ${octaveText(octave)}, dB`
+                  : `energy in each ms at ${octaveText(octave)}, dB against the largest`
+              }
+              stepS={BIN_S}
+              low={DEPTH_DB}
+              high={0}
+              curves={[overTime.value, ...(overTimeBeside.value ? [overTimeBeside.value] : [])].map(
+                (v, i) => ({
+                  label: curveNames[i]!,
+                  colour: COLOURS[i]!,
+                  values: (seen === 'decay' ? v.decays : v.squared)[octave]!,
+                }),
+              )}
+            />
+          ) : (
+            <p className="quiet" role="status" style={{ padding: 20 }}>
+              {overTime.problem ?? 'Reading what arrives there …'}
+            </p>
+          )}
+        </div>
+      </Halves>
+      <aside className="notes" aria-label="What it says">
+        <h2>
+          {names[index]!}
+          <small>keys n, b: seats; f: figures</small>
+        </h2>
+        <Note
+          number={1}
+          attention={here.sti < 0.45}
+          small={
+            shown.noiseLevelsDb
+              ? 'IEC 60268-16:2011, male, with masking and the noise of the run'
+              : 'IEC 60268-16:2011, male; reverberation alone'
+          }
+        >
+          {`Speech is understood ${sayWord(here.sti)} here: STI ${figureText(here.sti, 'sti')}.`}
+          {there ? ` ${beside!.name}: ${figureText(there.sti, 'sti')}.` : ''}
+        </Note>
+        <Note number={2} small={`± ${figureText(errorOf(here, 't30', 'mean'), 't30')}, standard error`}>
+          {`T30 ${figureText(figureOf(here, 't30', 'mean'), 't30')}, C80 ${figureText(figureOf(here, 'c80', 'mean'), 'c80')}, D50 ${figureText(figureOf(here, 'd50', 'mean'), 'd50')} in the middle octaves.`}
+        </Note>
+        {spread ? (
+          <Note number={3}>
+            {`${meaning.short} goes from ${say(values[spread.least]!)} at ${names[spread.least]!} to ${say(values[spread.most]!)} at ${names[spread.most]!}; its mean is ${say(spread.mean)}.`}
+          </Note>
+        ) : null}
+        <Note number={4} attention={sure.attention}>
+          {sure.text}
+        </Note>
+        <RunNotes project={project} runs={runs} from={5} />
+      </aside>
+      <div
+        className="shore"
+        style={{
+          gridColumn: '1 / 3',
+          gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.2fr)',
+          height: 132,
+        }}
+      >
+        <section className="card" aria-label="What is shown">
+          <h2>
+            What is shown <TableMenu table={table} />
+          </h2>
+          <div className="row" style={{ gap: 6 }}>
+            <NativeSelect
+              size="xs"
+              aria-label="Figure"
+              data={RUN_FIGURE_KEYS.map((value) => ({ value, label: RUN_FIGURES[value].name }))}
+              value={figure}
+              onChange={(e) => setFigure(e.currentTarget.value as RunFigure)}
+              style={{ flex: 1 }}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Octave"
+              data={bands.map((b) => ({
+                value: String(b),
+                label: b === 'mean' ? 'mean' : octaveText(b),
+              }))}
+              value={String(band)}
+              onChange={(e) =>
+                setBand(e.currentTarget.value === 'mean' ? 'mean' : Number(e.currentTarget.value))
+              }
+              w={88}
+            />
+          </div>
+          <div className="row">
+            <span>{names[index]!}</span>
+            <b className="mono">{say(values[index]!)}</b>
+          </div>
+        </section>
+        <section className="card" aria-label="Where">
+          <h2>
+            Where<small>{`${index + 1} of ${receivers.length}`}</small>
+          </h2>
+          <div className="row" style={{ gap: 6 }}>
+            <NativeSelect
+              size="xs"
+              aria-label="Receiver"
+              data={names.map((label, i) => ({ value: String(i), label }))}
+              value={String(index)}
+              onChange={(e) => setReceiver(Number(e.currentTarget.value))}
+              style={{ flex: 1 }}
+            />
+            <Button size="compact-xs" variant="default" disabled={index === 0} onClick={() => step(-1)}>
+              Back
+            </Button>
+            <Button
+              size="compact-xs"
+              variant="default"
+              disabled={index >= receivers.length - 1}
+              onClick={() => step(1)}
+            >
+              Next
+            </Button>
+          </div>
+          <div className="row">
+            <span>How sure it is</span>
+            <span className="mono">{noticed(errorInNoticeable(here, figure, band))}</span>
+          </div>
+        </section>
+        <ListenCard
+          asked={asked}
+          askedBeside={besideIndex >= 0 ? askedBeside : null}
+          index={index}
+          besideIndex={besideIndex}
+          name={names[index]!}
+        />
+      </div>
+    </>
+  );
+}
+
+const sayWord = (sti: number) => {
+  const word = speechWord(sti);
+  return word === 'bad'
+    ? 'badly'
+    : word === 'poor'
+      ? 'poorly'
+      : word === 'fair'
+        ? 'fairly'
+        : word === 'good'
+          ? 'well'
+          : 'excellently';
+};
+
+const noticed = (jnd: number) =>
+  Number.isFinite(jnd) ? `${jnd.toFixed(1)} of what one notices` : 'not known';
+
+/** A range with room around what is shown. */
+function rangeOf(values: readonly number[]): { lowDb: number; highDb: number } {
+  if (values.length === 0) return { lowDb: 0, highDb: 1 };
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  const pad = Math.max(0.1 * (high - low), 0.02 * Math.abs(high), 1e-3);
+  return { lowDb: low >= 0 && low < 0.4 * high ? 0 : low - pad, highDb: high + pad };
+}

@@ -1,0 +1,24 @@
+import type { Project } from '@pebble-hall/core/project';
+import type { RoomRun } from '@pebble-hall/core/runs';
+import { changeProject } from '../../services/changeProject';
+
+/** Changes the runs, undoably. */
+const changeRuns = (label: string, change: (runs: RoomRun[]) => RoomRun[]) =>
+  changeProject(label, (p: Project) => ({ ...p, roomRuns: change(p.roomRuns) }));
+
+export const changeRun = (label: string, id: string, change: (run: RoomRun) => RoomRun) =>
+  changeRuns(label, (runs) => runs.map((r) => (r.id === id ? change(r) : r)));
+
+export const addRun = (run: RoomRun) => changeRuns(`run ${run.name}`, (runs) => [...runs, run]);
+
+export const removeRun = ({ id, name }: RoomRun) =>
+  changeRuns(`remove ${name}`, (runs) => runs.filter((r) => r.id !== id));
+
+/** More rays of the same seed: what is there stays. */
+export const moreRays = ({ id }: RoomRun, times: number) =>
+  changeRun('more rays', id, (r) => ({
+    ...r,
+    groups: Math.min(MOST_GROUPS, Math.round(r.groups * times)),
+    isHeld: false,
+  }));
+const MOST_GROUPS = 1000;

@@ -1,0 +1,174 @@
+import { distanceBetween, meanPoint, type Point } from '@pebble-hall/core/geometry';
+import { extentOf, floorAt, shapeVolume, seatsOfPlace, surfacesOf } from '@pebble-hall/core/place';
+import { freeName, runFaces, type Place, type Project } from '@pebble-hall/core/project';
+import { roomStatistics } from '@pebble-hall/core/room';
+import {
+  suggestRun,
+  type Accuracy,
+  type RoomRun,
+  type RunReceiver,
+  type RunSource,
+  type SuggestedRun,
+  type Voice,
+} from '@pebble-hall/core/runs';
+import { runChannel, settingKey } from '../../services/runSources';
+
+/** Where it is heard. */
+export const HEARD = {
+  'a few seats': 12,
+  'about 30 seats': 30,
+  'about 60 seats': 60,
+  'the spots': 0,
+} as const;
+export type HeardWhere = keyof typeof HEARD;
+
+/** What is asked for a run. */
+export interface RunAsking {
+  name: string;
+  talker: boolean;
+  talkerAt: Point;
+  voice: Voice;
+  /** instead of all others: one that sends everywhere alike, from the talker's place */
+  omnidirectional: boolean;
+  loudspeakerIds: string[];
+  signalDbfs: number;
+  heard: HeardWhere;
+  accuracy: Accuracy;
+  /** noise of the place, A-weighted in octaves of equal steps; null where it is left out */
+  noiseDb: number | null;
+}
+
+const MOUTH_M = 1.6;
+
+/** Where a talker would stand: on the stage, else before the front wall. */
+export function talkerPlace({ shape, fixtures }: Place): Point {
+  const stage = fixtures.find((f) => f.kind === 'stage');
+  if (stage) return { x: stage.x + stage.width / 2, y: stage.y + stage.depth / 2, z: stage.top + MOUTH_M };
+  const { least, most } = extentOf(shape);
+  const at = { x: least.x + 0.12 * (most.x - least.x), y: (least.y + most.y) / 2 };
+  return { ...at, z: floorAt(shape, at) + MOUTH_M };
+}
+
+/** Seats or spots that a run is heard at, looking at where the sound comes from. */
+export function receiversOf(place: Place, where: HeardWhere, source: Point): RunReceiver[] {
+  const most = HEARD[where];
+  const points =
+    most > 0
+      ? seatsOfPlace(place, most).map(({ name, position }, i) => ({ id: `seat-${i}`, name, position }))
+      : place.spots.map(({ id, name, position }) => ({ id, name, position }));
+  return points.map((p) => ({
+    ...p,
+    azimuthDeg: azimuthDeg(p.position, source),
+  }));
+}
+
+const azimuthDeg = (from: Point, to: Point): number =>
+  Math.round((Math.atan2(to.y - from.y, to.x - from.x) * 1800) / Math.PI) / 10;
+
+/** Level of each octave of noise that falls by 5 dB an octave, as that of ventilation does, for its A-weighted sum. */
+export function noiseOctaves(levelA: number): number[] {
+  const weights = [-26.2, -16.1, -8.6, -3.2, 0, 1.2, 1, -1.1];
+  const shape = weights.map((_, o) => -5 * o);
+  const sum = 10 * Math.log10(shape.reduce((s, db, o) => s + 10 ** ((db + weights[o]!) / 10), 0));
+  return shape.map((db) => Math.round(10 * (db + levelA - sum)) / 10);
+}
+
+/** What a run of a place needs for an accuracy. */
+export function suggestedRun(place: Place, accuracy: Accuracy): SuggestedRun {
+  const { shape, temperatureC, relativeHumidityPercent } = place;
+  const statistics = roomStatistics(surfacesOf(shape), shapeVolume(shape), {
+    temperatureC,
+    relativeHumidityPercent,
+  });
+  return suggestRun(
+    {
+      meanFreePathM: statistics.meanFreePathM,
+      timeS: Math.max(...statistics.eyring),
+      faces: runFaces(place).length,
+    },
+    accuracy,
+  );
+}
+
+/** Sources of a run as asked. */
+export function sourcesOf(project: Project, asked: RunAsking): RunSource[] {
+  const { place } = project;
+  const position = asked.talkerAt;
+  if (asked.omnidirectional)
+    return [{ id: 'point', name: 'Point source', kind: 'omnidirectional', position }];
+  const seats = receiversOf(place, asked.heard, position);
+  const middle = seats.length > 0 ? meanPoint(seats.map((s) => s.position)) : position;
+  const talker: RunSource = {
+    id: 'talker',
+    name: 'Talker',
+    kind: 'talker',
+    position,
+    azimuthDeg: distanceBetween(middle, position) > 0 ? azimuthDeg(position, middle) : 0,
+    elevationDeg: 0,
+    voice: asked.voice,
+  };
+  const loudspeakers = place.loudspeakers
+    .filter((l) => asked.loudspeakerIds.includes(l.id))
+    .map((l): RunSource => {
+      const channel = runChannel(project, l.id)!;
+      return {
+        id: l.id,
+        name: l.name,
+        kind: 'loudspeaker',
+        position: meanPoint(channel.boxes.map((b) => b.position)),
+        loudspeakerId: l.id,
+        signalDbfs: asked.signalDbfs,
+        setting: settingKey(channel),
+      };
+    });
+  return [...(asked.talker ? [talker] : []), ...loudspeakers];
+}
+
+/** A run of the room as it is now. @param seed of its rays */
+export function runAsked(project: Project, asked: RunAsking, seed: number): RoomRun {
+  const { place, roomRuns } = project;
+  const sources = sourcesOf(project, asked);
+  const { temperatureC, relativeHumidityPercent } = place;
+  return {
+    id: crypto.randomUUID(),
+    name: freeName(
+      asked.name.trim() || 'Run',
+      roomRuns.map((r) => r.name),
+    ),
+    madeAt: Date.now(),
+    faces: runFaces(place),
+    volume: shapeVolume(place.shape),
+    air: { temperatureC, relativeHumidityPercent },
+    sources,
+    receivers: receiversOf(place, asked.heard, sources[0]!.position),
+    ...suggestedRun(place, asked.accuracy),
+    seed,
+    noiseLevelsDb: asked.noiseDb === null || asked.omnidirectional ? null : noiseOctaves(asked.noiseDb),
+    isHeld: false,
+  };
+}
+
+/** The same again in the room as it is now: other numbers of the same seeds. */
+export function runAgain(project: Project, run: RoomRun, name: string): RoomRun {
+  const { place, roomRuns } = project;
+  const { temperatureC, relativeHumidityPercent } = place;
+  return {
+    ...run,
+    id: crypto.randomUUID(),
+    name: freeName(
+      name,
+      roomRuns.map((r) => r.name),
+    ),
+    madeAt: Date.now(),
+    faces: runFaces(place),
+    volume: shapeVolume(place.shape),
+    air: { temperatureC, relativeHumidityPercent },
+    sources: run.sources.map((s) => {
+      const channel = s.kind === 'loudspeaker' ? runChannel(project, s.loudspeakerId) : null;
+      return s.kind === 'loudspeaker' && channel
+        ? { ...s, position: meanPoint(channel.boxes.map((b) => b.position)), setting: settingKey(channel) }
+        : s;
+    }),
+    isHeld: false,
+  };
+}

@@ -1,0 +1,267 @@
+import {
+  disturbedShare,
+  echoCriterion,
+  type EchoCriterion,
+  type EchoSignal,
+} from '@pebble-hall/core/acoustics';
+import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
+import { OCTAVES, speedOfSound } from '@pebble-hall/core/room';
+import {
+  echoMaker,
+  findFlutter,
+  heardInRun,
+  partsOf,
+  pressureResponse,
+  readReceiver,
+  reflectionDensity,
+  sentBy,
+  settingOfRun,
+  traceGroup,
+  tracedReceiver,
+  type EchoMaker,
+  type Flutter,
+  type ReceiverReading,
+  type ReflectionDensity,
+  type RoomRun,
+  type RunPart,
+  type RunRays,
+  type Sent,
+} from '@pebble-hall/core/runs';
+import {
+  checkFaces,
+  energyOverTime,
+  sceneOf,
+  type CheckedPoint,
+  type ModelFault,
+  type Scene,
+  type TracedFace,
+} from '@pebble-hall/core/tracing';
+import QuickLRU from 'quick-lru';
+import { PebbleDatabase } from '../store/database';
+import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
+import { handOver, serveJobs, type JobContext } from './serveJobs';
+
+let database: PebbleDatabase | undefined;
+const rows = () => (database ??= new PebbleDatabase()).rays;
+
+const runRows = (runId: string) =>
+  rows().where('[runId+source+group]').between([runId, 0, 0], [runId, Infinity, Infinity]).toArray();
+
+/** A group of a run to be traced. */
+export interface GroupAsked {
+  projectId: string;
+  run: RoomRun;
+  source: number;
+  group: number;
+  /** of a loudspeaker; null where it is set otherwise by now */
+  channel: ChannelOf<AskedModel> | null;
+}
+
+/** What is read of a run, of as many of its groups as the page knew of. */
+export interface RunAsked {
+  run: RoomRun;
+  /** numbers of the groups that count */
+  groups: number[];
+}
+
+/** What was sent, and what was lost of it, per octave as shares. */
+export interface RunBalance {
+  absorbed: number[];
+  escaped: number[];
+  cut: number[];
+  leaks: number;
+  rays: number;
+}
+
+export interface RunReading {
+  receivers: ReceiverReading[];
+  balance: RunBalance;
+}
+
+/** What is looked at of one receiver. */
+export interface ReceiverSeen {
+  /** integrated decays per octave, dB against their start, each millisecond; what is gone is -Infinity */
+  decays: Float64Array[];
+  /** energy per octave in each millisecond, dB against the largest of them */
+  squared: Float64Array[];
+  density: ReflectionDensity;
+  echo: Record<EchoSignal, EchoCriterion>;
+  /** the way that makes the largest value; null where no single one does */
+  echoFrom: Record<EchoSignal, EchoMaker | null>;
+  flutter: Flutter | null;
+}
+
+/** Echoes at each receiver: the largest value, when, and the share of listeners whom it disturbs. */
+export type EchoesSeen = Record<EchoSignal, { largest: number; atS: number; share: number }>[];
+
+const scenes = new QuickLRU<string, Scene>({ maxSize: 4 });
+const sent = new QuickLRU<string, Sent>({ maxSize: 32 });
+const parts = new QuickLRU<string, Promise<RunPart[]>>({ maxSize: 2 });
+
+function sceneOfRun({ id, faces }: RoomRun): Scene {
+  const made = scenes.get(id) ?? sceneOf(faces);
+  scenes.set(id, made);
+  return made;
+}
+
+/** What a source of a run sends: as the first of its groups had it, so that all have the same. */
+async function sentIn({ run, source, channel }: GroupAsked): Promise<Sent> {
+  const key = `${run.id} ${source}`;
+  const known = sent.get(key);
+  if (known) return known;
+  const first = await rows()
+    .where('[runId+source+group]')
+    .between([run.id, source, 0], [run.id, source, Infinity])
+    .first();
+  const from = run.sources[source]!;
+  if (!first && from.kind === 'loudspeaker' && !channel)
+    throw new Error(`${from.name} was set otherwise before the run had begun. Start the run again.`);
+  const made: Sent = first
+    ? { emission: first.emission, powerDb: first.powerDb, delayS: first.delayS }
+    : sentBy(
+        from,
+        channel &&
+          channelEmission(
+            { ...channel, model: await radiatingOfAsked(channel.model) },
+            speedOfSound(run.air.temperatureC),
+          ),
+      );
+  sent.set(key, made);
+  return made;
+}
+
+/** Sources with what is kept of their rays, read once for all that is asked of them. */
+function partsOfRun({ run, groups }: RunAsked): Promise<RunPart[]> {
+  const key = `${run.id} ${groups.join()}`;
+  const known = parts.get(key);
+  if (known) return known;
+  const wanted = new Set(groups);
+  const made = runRows(run.id).then((all) =>
+    partsOf(
+      run,
+      all.filter((row) => wanted.has(row.group)),
+    ),
+  );
+  made.catch(() => parts.delete(key));
+  parts.set(key, made);
+  return made;
+}
+
+/** Echoes are looked for in the octaves of 1 and 2 kHz. */
+const ECHO_RATE = 16_000;
+/** Pulses of a response are drawn from the run's seed, for each receiver anew. */
+const responseOf = async (asked: RunAsked, index: number, rate: number) => {
+  const { run } = asked;
+  const heard = heardInRun(
+    settingOfRun(run),
+    await partsOfRun(asked),
+    tracedReceiver(run.receivers[index]!),
+    index,
+  );
+  const request = {
+    rate,
+    volume: run.volume,
+    speed: speedOfSound(run.air.temperatureC),
+    seed: run.seed + 1000 * (index + 1),
+  };
+  return { heard: heard.all, response: pressureResponse(heard.all, request) };
+};
+
+const jobs = {
+  /** traces a group and keeps it */
+  group: async (asked: GroupAsked, { tell }: JobContext) => {
+    const { run, source, group, projectId } = asked;
+    const scene = sceneOfRun(run);
+    let told = performance.now();
+    const row: RunRays = traceGroup(run, scene, source, group, await sentIn(asked), (done) => {
+      if (done % 16 === 0 && performance.now() - told > 200) {
+        told = performance.now();
+        tell(done / run.raysPerGroup);
+      }
+      return true;
+    });
+    await rows().put({ ...row, projectId });
+  },
+  /** figures at all receivers */
+  read: async (asked: RunAsked, { progress }: JobContext): Promise<RunReading> => {
+    const { run } = asked;
+    const of = await partsOfRun(asked);
+    const receivers: ReceiverReading[] = [];
+    for (const [i, receiver] of run.receivers.entries()) {
+      const heard = heardInRun(settingOfRun(run), of, tracedReceiver(receiver), i);
+      receivers.push(readReceiver(of, heard, run.noiseLevelsDb));
+      await progress((i + 1) / run.receivers.length);
+    }
+    return { receivers, balance: balanceOf(of) };
+  },
+  /** decays, density and echoes at one receiver */
+  receiver: async ({ index, wantedPerMs, ...asked }: RunAsked & { index: number; wantedPerMs: number }) => {
+    const { run } = asked;
+    const { heard, response } = await responseOf(asked, index, ECHO_RATE);
+    const energies = OCTAVES.map((_, o) => energyOverTime(heard, o));
+    const of = await partsOfRun(asked);
+    const echo = {
+      speech: echoCriterion(response.samples, ECHO_RATE, response.zero, 'speech'),
+      music: echoCriterion(response.samples, ECHO_RATE, response.zero, 'music'),
+    };
+    const top = Math.max(...energies.flatMap((e) => [...e]));
+    const seen: ReceiverSeen = {
+      decays: energies.map(decayDb),
+      squared: energies.map((e) => e.map((v) => 10 * Math.log10(v / top))),
+      density: reflectionDensity(heard, run.volume, speedOfSound(run.air.temperatureC), wantedPerMs),
+      echo,
+      echoFrom: {
+        speech: echoMaker(heard, echo.speech, 'speech'),
+        music: echoMaker(heard, echo.music, 'music'),
+      },
+      flutter: findFlutter(settingOfRun(run), of[0]!.source, tracedReceiver(run.receivers[index]!), heard),
+    };
+    return handOver(seen, [...seen.decays, ...seen.squared]);
+  },
+  /** echoes at all receivers */
+  echoes: async (asked: RunAsked, { progress }: JobContext): Promise<EchoesSeen> => {
+    const found: EchoesSeen = [];
+    for (const i of asked.run.receivers.keys()) {
+      const { response } = await responseOf(asked, i, ECHO_RATE);
+      const of = (signal: EchoSignal) => {
+        const { largest, atS } = echoCriterion(response.samples, ECHO_RATE, response.zero, signal);
+        return { largest, atS, share: disturbedShare(largest, signal) };
+      };
+      found.push({ speech: of('speech'), music: of('music') });
+      await progress((i + 1) / asked.run.receivers.length);
+    }
+    return found;
+  },
+  /** a response to listen to */
+  response: async ({ index, rate, ...asked }: RunAsked & { index: number; rate: number }) => {
+    const { response } = await responseOf(asked, index, rate);
+    return handOver(response, [response.samples]);
+  },
+  check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
+    checkFaces(asked.faces, asked.sources, asked.receivers),
+};
+export type RayJobs = typeof jobs;
+serveJobs(jobs);
+
+/** Integrated backwards (Schroeder 1965). */
+function decayDb(energy: Float64Array): Float64Array {
+  const out = new Float64Array(energy.length);
+  let sum = 0;
+  for (let b = energy.length - 1; b >= 0; b--) out[b] = sum += energy[b]!;
+  return out.map((v) => 10 * Math.log10(v / sum));
+}
+
+function balanceOf(of: readonly RunPart[]): RunBalance {
+  const groups = of.flatMap((p) => p.groups);
+  const sum = (what: 'absorbed' | 'escaped' | 'cut' | 'sent') =>
+    OCTAVES.map((_, o) => groups.reduce((s, g) => s + g[what][o]!, 0));
+  const all = sum('sent');
+  const share = (what: 'absorbed' | 'escaped' | 'cut') => sum(what).map((v, o) => v / all[o]!);
+  return {
+    absorbed: share('absorbed'),
+    escaped: share('escaped'),
+    cut: share('cut'),
+    leaks: groups.reduce((s, g) => s + g.leaks, 0),
+    rays: groups.reduce((s, g) => s + g.rays, 0),
+  };
+}
