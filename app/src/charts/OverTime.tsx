@@ -60,7 +60,7 @@ export function OverTime({ label, curves, stepS, low, high, unit, ticks, mark }:
           );
         })}
         {lines.map(({ at, text, isWarning }) => (
-          <g key={at}>
+          <g key={`${at} ${text}`}>
             <line
               x1={LEFT}
               x2={LEFT + w}

@@ -9,6 +9,7 @@ import {
   plainSetting,
   type Project,
   type Sweep,
+  runFaces,
 } from '@pebble-hall/core/project';
 import { describe, expect, it } from 'vitest';
 import { stonesOf } from './workbenchStatus';
@@ -40,6 +41,16 @@ describe('stones', () => {
     expect(stone(made(4), 'Room model')).toMatchObject({ state: 'done', evidence: '6 of 6 surfaces' });
     const open = { ...project.place, shape: { ...project.place.shape, isEnclosed: false } };
     expect(stone({ ...project, place: open }, 'Room model').evidence).toBe('in the open');
+    const { temperatureC, relativeHumidityPercent } = project.place;
+    const run = {
+      faces: runFaces(project.place),
+      air: { temperatureC, relativeHumidityPercent },
+    } as Project['roomRuns'][number];
+    expect(stone({ ...project, roomRuns: [run] }, 'Room model')).toMatchObject({
+      state: 'done',
+      evidence: '1 run',
+    });
+    expect(stone({ ...made(4), roomRuns: [{ ...run, faces: [] }] }, 'Room model').state).toBe('look again');
   });
 
   it('of Align: how many of its steps are ticked off', () => {

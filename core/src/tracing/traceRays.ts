@@ -67,7 +67,7 @@ const BANDS = OCTAVES.length;
 /** Rays are followed until this little of them is left: 75 dB. */
 const LEFT = 10 ** -7.5;
 /** A receiver is a ball of this radius for what comes as from a mirror, and smaller where a face is near, metres. */
-const BALL_M = { most: 0.4, least: 0.05 };
+const BALL_M = { usual: 0.4, least: 0.05, most: 1.5, share: 0.06 };
 /**
  * So many reflections each octave scatters by its own share; what comes later has lost its direction, and goes by what is left in all of
  * them together: else their weights would drift apart, and few rays would bring most of the energy.
@@ -315,9 +315,10 @@ class Walk {
   }
 }
 
-/** The ball around a receiver: no face goes through it, as far as that is possible. */
-function ballRadius({ triangles }: Scene, { x, y, z }: Point): number {
-  let nearest = BALL_M.most;
+/** The ball around a receiver: the larger the room the fewer rays come near, so it grows with it; no face goes through it, as far as that is possible. */
+function ballRadius({ triangles, least, most }: Scene, { x, y, z }: Point): number {
+  const size = Math.cbrt((most.x - least.x) * (most.y - least.y) * (most.z - least.z));
+  let nearest = Math.min(BALL_M.most, Math.max(BALL_M.usual, BALL_M.share * size));
   for (let t = 0; t < triangles.length; t += 12) {
     const off = Math.abs(
       triangles[t]! * x + triangles[t + 1]! * y + triangles[t + 2]! * z - triangles[t + 3]!,

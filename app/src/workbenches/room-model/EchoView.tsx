@@ -16,6 +16,8 @@ import { askedOf, type Runs } from './useRuns';
 const SIGNALS = Object.keys(ECHO_SIGNALS) as EchoSignal[];
 /** Not looked at here, but asked for with the rest. */
 const WANTED_PER_MS = 50;
+/** Echoes are looked at up to 0.6 s. */
+const SHOWN = 600;
 
 /** Does it echo? The echo criterion at each receiver, over time at one of them, and what makes it. */
 export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
@@ -87,7 +89,7 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
               low={0}
               high={Math.max(1.25 * half, 1.1 * echo.largest)}
               ticks={[
-                { at: 0, text: '0' },
+                ...[0, 0.5, 1, 1.5, 2].map((at) => ({ at, text: String(at) })),
                 { at: tenth, text: `${tenth}: one in ten disturbed`, isWarning: true },
                 { at: half, text: `${half}: one in two`, isWarning: true },
               ]}
@@ -95,9 +97,15 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
                 echo.largest >= tenth ? { atS: echo.atS, text: `${(1000 * echo.atS).toFixed(0)} ms` } : null
               }
               curves={[
-                { label: shown.name, colour: 'trace-kelp', values: echo.values },
+                { label: shown.name, colour: 'trace-kelp', values: echo.values.slice(0, SHOWN) },
                 ...(there.value
-                  ? [{ label: beside!.name, colour: 'trace-mussel', values: there.value.echo[signal].values }]
+                  ? [
+                      {
+                        label: beside!.name,
+                        colour: 'trace-mussel',
+                        values: there.value.echo[signal].values.slice(0, SHOWN),
+                      },
+                    ]
                   : []),
               ]}
             />
@@ -151,16 +159,17 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
         style={{ gridColumn: '1 / 3', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', height: 92 }}
       >
         <section className="card" aria-label="What is listened for">
-          <h2>
-            What is listened for <TableMenu table={table} />
-          </h2>
-          <SegmentedControl
-            size="xs"
-            aria-label="Signal"
-            data={[...SIGNALS]}
-            value={signal}
-            onChange={(v) => setSignal(v as EchoSignal)}
-          />
+          <h2>What is listened for</h2>
+          <div className="row">
+            <SegmentedControl
+              size="xs"
+              aria-label="Signal"
+              data={[...SIGNALS]}
+              value={signal}
+              onChange={(v) => setSignal(v as EchoSignal)}
+            />
+            <TableMenu table={table} />
+          </div>
         </section>
         <section className="card" aria-label="Where">
           <h2>

@@ -19,7 +19,7 @@ interface Props {
   range?: { low: number; high: number };
 }
 
-const [MARGIN, CAPTION, FOOT] = [22, 40, 64];
+const [MARGIN, CAPTION, FOOT] = [22, 40, 84];
 const STOPS = 24;
 
 /** The place from above with a value at each receiver, as colour and, where there is room, as text. */
@@ -33,7 +33,8 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
   const shareOf = (v: number) => (high > low ? (v - low) / (high - low) : 0.5);
   const colourOf = (share: number) => `rgb(${heatColour(0.12 + 0.88 * share, dark).join(' ')})`;
   const few = run.receivers.length <= 16;
-  const unit = Math.max(1, Math.min(width, height) / 420);
+  // drawn to be read where a wide hall is shown small
+  const unit = Math.max(1, Math.max(width, height) / 420);
   return (
     <PlaceDrawing
       place={place}
@@ -86,7 +87,7 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
                     x={x}
                     y={y + 24 * unit}
                     textAnchor="middle"
-                    fontSize={11.5 * unit}
+                    fontSize={12 * unit}
                     fontWeight={isChosen ? 700 : 400}
                     fill="var(--ink)"
                     stroke="var(--card)"
@@ -111,13 +112,13 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
                   fill={colourOf(i / (STOPS - 1))}
                 />
               ))}
-              <text x={0} y={24 * unit} fontSize={11.5 * unit} fill="var(--soft)">
+              <text x={0} y={24 * unit} fontSize={12 * unit} fill="var(--soft)">
                 {text(low)}
               </text>
-              <text x={0.4 * width} y={24 * unit} textAnchor="end" fontSize={11.5 * unit} fill="var(--soft)">
+              <text x={0.4 * width} y={24 * unit} textAnchor="end" fontSize={12 * unit} fill="var(--soft)">
                 {text(high)}
               </text>
-              <text x={0.4 * width + 12} y={9 * unit} fontSize={11.5 * unit} fill="var(--soft)">
+              <text x={0.4 * width + 12} y={9 * unit} fontSize={12 * unit} fill="var(--soft)">
                 {label}
               </text>
             </g>

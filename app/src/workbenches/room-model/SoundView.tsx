@@ -88,12 +88,14 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const meaning = RUN_FIGURES[figure];
   const say = (v: number) => figureText(v, figure);
   const names = receivers.map((r) => r.name);
-  const overOctaves = (of: typeof here) => CENTRES.map((_, o) => figureOf(of, figure, o));
-  const band2 = (of: typeof here, by: 1 | -1) =>
-    CENTRES.map((_, o) => figureOf(of, figure, o) + by * 2 * errorOf(of, figure, o));
+  // the index has no octaves of its own: what it comes from is shown
+  const ofLevel = figure === 'sti' || figure === 'level';
+  const drawn: RunFigure = ofLevel ? 'level' : figure;
+  const noise = ofLevel ? shown.noiseLevelsDb : null;
+  const surely = (of: typeof here, by: 1 | -1) =>
+    CENTRES.map((_, o) => known(figureOf(of, drawn, o)) + by * 2 * errorOf(of, drawn, o));
   const curves = [here, ...(there ? [there] : [])];
   const curveNames = [shown.name, beside?.name ?? ''];
-  const shownLevels = curves.flatMap((c) => [...band2(c, 1), ...band2(c, -1)]).filter(Number.isFinite);
   const sure = trustRunSentence(readings, names, timesTheRays);
   const table = () => ({
     title: `${shown.name}: figures`,
@@ -132,47 +134,54 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
             onChoose={setReceiver}
           />
         </div>
-        <div className="plot" style={{ display: 'grid', gridTemplateRows: '34px minmax(0, 1fr)' }}>
-          <div style={{ padding: '6px 10px' }}>
-            <SegmentedControl
-              size="xs"
-              aria-label="Seen as"
-              data={[...SEEN]}
-              value={seen}
-              onChange={(v) => setSeen(v as (typeof SEEN)[number])}
-            />
-          </div>
+        <div className="plot">
           {seen === 'over octaves' ? (
-            meaning.mean ? (
-              <ResponseChart
-                label={`${meaning.name} over octaves at ${names[index]!}`}
-                title={`${meaning.name}, ${names[index]!}`}
-                frequency={CENTRES}
-                within={{ fromHz: 50, toHz: 10_000 }}
-                levelLabel={`${meaning.short}${meaning.unit ? `, ${meaning.unit}` : ''}`}
-                range={rangeOf(shownLevels)}
-                format={say}
-                bands={curves.map((c, i) => ({
-                  id: `sure ${i}`,
-                  label: i === 0 ? 'two standard errors' : '',
-                  colour: COLOURS[i]!,
-                  low: band2(c, -1),
-                  high: band2(c, 1),
-                }))}
-                traces={curves.map((c, i) => ({
+            <ResponseChart
+              key={figure}
+              label={`${ofLevel ? 'Levels' : meaning.name} over octaves at ${names[index]!}`}
+              title={`${ofLevel ? 'Levels' : meaning.name}, ${names[index]!}`}
+              frequency={CENTRES}
+              within={{ fromHz: 50, toHz: 10_000 }}
+              levelLabel={
+                ofLevel
+                  ? `level${shown.sources[0]!.kind === 'omnidirectional' ? ' against that at 1 m' : ''}, dB`
+                  : `${meaning.short}${meaning.unit ? `, ${meaning.unit}` : ''}`
+              }
+              absolute
+              range={rangeOf(
+                [...curves.flatMap((c) => [...surely(c, 1), ...surely(c, -1)]), ...(noise ?? [])].filter(
+                  Number.isFinite,
+                ),
+              )}
+              format={(v) => figureText(v, drawn)}
+              bands={curves.map((c, i) => ({
+                id: `sure ${i}`,
+                label: i === 0 ? 'two standard errors' : '',
+                colour: COLOURS[i]!,
+                low: surely(c, -1),
+                high: surely(c, 1),
+              }))}
+              traces={[
+                ...curves.map((c, i) => ({
                   id: `run ${i}`,
-                  label: `${names[index]!}, ${curveNames[i]!}`,
+                  label: curveNames[i]!,
                   role: 'predicted' as const,
                   colour: COLOURS[i]!,
-                  levels: overOctaves(c),
-                }))}
-              />
-            ) : (
-              <p className="quiet" style={{ padding: 20 }}>
-                The speech transmission index is one figure for all octaves: see the plan beside. Key f goes
-                on to figures that have octaves.
-              </p>
-            )
+                  levels: CENTRES.map((_, o) => known(figureOf(c, drawn, o))),
+                })),
+                ...(noise
+                  ? [
+                      {
+                        id: 'noise',
+                        label: 'noise of the place',
+                        role: 'reference' as const,
+                        colour: 'trace-slate' as const,
+                        levels: Float64Array.from(noise),
+                      },
+                    ]
+                  : []),
+              ]}
+            />
           ) : overTime.value ? (
             <OverTime
               label={`${seen} at ${names[index]!}, ${octaveText(octave)}`}
@@ -218,6 +227,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         </Note>
         <Note number={2} small={`± ${figureText(errorOf(here, 't30', 'mean'), 't30')}, standard error`}>
           {`T30 ${figureText(figureOf(here, 't30', 'mean'), 't30')}, C80 ${figureText(figureOf(here, 'c80', 'mean'), 'c80')}, D50 ${figureText(figureOf(here, 'd50', 'mean'), 'd50')} in the middle octaves.`}
+          {place.wantedS === null ? '' : ` ${place.wantedS.toFixed(2)} s is wanted.`}
         </Note>
         {spread ? (
           <Note number={3}>
@@ -234,13 +244,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         style={{
           gridColumn: '1 / 3',
           gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.2fr)',
-          height: 132,
+          height: 146,
         }}
       >
         <section className="card" aria-label="What is shown">
-          <h2>
-            What is shown <TableMenu table={table} />
-          </h2>
+          <h2>What is shown</h2>
           <div className="row" style={{ gap: 6 }}>
             <NativeSelect
               size="xs"
@@ -266,7 +274,20 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
           </div>
           <div className="row">
             <span>{names[index]!}</span>
-            <b className="mono">{say(values[index]!)}</b>
+            <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+              <b className="mono">{say(values[index]!)}</b>
+              <TableMenu table={table} />
+            </span>
+          </div>
+          <div className="row">
+            <span>Seen</span>
+            <SegmentedControl
+              size="xs"
+              aria-label="Seen as"
+              data={[...SEEN]}
+              value={seen}
+              onChange={(v) => setSeen(v as (typeof SEEN)[number])}
+            />
           </div>
         </section>
         <section className="card" aria-label="Where">
@@ -310,6 +331,9 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     </>
   );
 }
+
+/** Where nothing sounds there is no level to draw. */
+const known = (v: number) => (Number.isFinite(v) ? v : NaN);
 
 const sayWord = (sti: number) => {
   const word = speechWord(sti);

@@ -65,7 +65,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
   }));
   return (
     <>
-      <Halves right={1}>
+      <Halves right={1.2}>
         <div className="plot">
           {density ? (
             <OverTime
@@ -100,7 +100,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
           )}
         </div>
         <div className="plot" style={{ overflow: 'auto', padding: '12px 16px' }}>
-          <table className="figures" aria-label={`Errors at ${names[index]!}`}>
+          <table className="figures" style={{ fontSize: 12 }} aria-label={`Errors at ${names[index]!}`}>
             <caption style={{ textAlign: 'left', paddingBottom: 8 }} className="quiet">
               {`Standard errors at ${names[index]!}, in just-noticeable differences (ISO 3382-1, IEC 60268-16)`}
             </caption>

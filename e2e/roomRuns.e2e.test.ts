@@ -1,0 +1,167 @@
+import { Key } from 'selenium-webdriver';
+import { describe, expect, it } from 'vitest';
+import { aUser } from './support/aUser';
+import { violations } from './support/axe';
+import { openShelved } from './support/shelf';
+import { User } from './support/user';
+
+const user = aUser();
+
+/** Share of its rays that a run has, as its name in the list tells; 100 when it is whole. */
+const share = async (of = user) => {
+  const text = await of.driver.executeScript<string>(
+    'return document.querySelector("[aria-label=Run]")?.selectedOptions[0]?.textContent ?? "· 0 %"',
+  );
+  return Number(/· (\d+) %/.exec(text)?.[1] ?? 100);
+};
+const isWhole = (of = user) => of.until('the run is whole', async () => (await share(of)) === 100);
+const sti = async (of = user) => Number((await of.reads('What it says', /STI (\d\.\d+)/))[1]);
+const t30 = async (of = user) => Number((await of.reads('What it says', /T30 ([\d.]+) s/))[1]);
+
+describe('a run in the Slip Hall', () => {
+  it('from a talker to some seats: figures as statistics lead one to expect, with how sure they are', async () => {
+    await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
+    await user.visit('/room-model');
+    const ring = Number((await user.reads('What it says', /It rings for ([\d.]+) s/))[1]);
+    await user.press('New run');
+    await user.choose('Heard at', 'a few seats');
+    await user.choose('How sure', 'quick: times to within two differences that one would notice');
+    await user.sees(/rays from each of 1 source, in 10 groups, to 12 receivers/);
+    expect(await violations(user)).toEqual([]);
+    await user.press('Run');
+    await isWhole();
+    // two hard walls that face each other ring longer than statistics know
+    expect(await t30()).toBeGreaterThan(0.9 * ring);
+    expect(await t30()).toBeLessThan(1.7 * ring);
+    expect(await sti()).toBeGreaterThan(0.35);
+    expect(await sti()).toBeLessThan(0.75);
+    await user.sees(/Room model\s+1 run/);
+    await user.reads('What it says', /Trust .*needs \d+ times the rays|Trust all of it/);
+    expect(await violations(user)).toEqual([]);
+  });
+
+  it('is stepped through by keys: seats, figures, octaves, and ways to see them', async () => {
+    await user.click('//h2[text()="What is shown"]');
+    const body = await user.find('//body');
+    await user.reads('Where', /1 of 12/);
+    await body.sendKeys('n');
+    await user.reads('Where', /2 of 12/);
+    await body.sendKeys('b');
+    await user.reads('Where', /1 of 12/);
+    await body.sendKeys('f');
+    await user.find('//*[contains(@aria-label, "Reverberation time T30 over octaves")]');
+    await body.sendKeys('v');
+    await user.find('//*[@role="img"][starts-with(@aria-label, "decay at")]');
+    await body.sendKeys('o');
+    await user.find('//*[@role="img"][contains(@aria-label, "63 Hz")]');
+    // a figure at every seat, in the drawing, is chosen there, too
+    await user.click('(//*[@role="button"][contains(@aria-label, ", seat")])[3]');
+    await user.until('another seat', async () => !/^1 of/.test(await user.textOf('Where')));
+    const saved = async () => {
+      await user.press('Export: Run 1: figures');
+      await user.press('Save as CSV');
+      return (await user.download(/Run-1-figures.*\.csv$/)).bytes.toString();
+    };
+    const lines = (await saved()).trim().split(/\r?\n/);
+    expect(lines).toHaveLength(13);
+    expect(lines[0]).toMatch(/^Receiver,STI,"?T30 63 Hz, s/);
+  });
+
+  it('goes on while one works elsewhere, is stopped and gone on with, and survives a reload', async () => {
+    await user.press('This run');
+    await user.press('Four times the rays');
+    await user.until('it goes on', async () => (await share()) < 100);
+    await user.visit('/plan');
+    await user.sees('Tracing Run 1');
+    await user.press('Cancel: Tracing Run 1');
+    await user.lacks('Tracing Run 1');
+    await user.visit('/room-model');
+    await user.reads('What it says', /% of its rays are there; it was stopped/);
+    const stopped = await share();
+    expect(stopped).toBeGreaterThan(20);
+    expect(stopped).toBeLessThan(100);
+    await user.press('This run');
+    await user.press('Go on');
+    await user.until('it goes on', async () => (await share()) > stopped);
+    await user.visit('/room-model');
+    // what is there is not traced again
+    await user.until('it is there again', async () => (await share()) >= stopped);
+    await isWhole();
+    await user.among('What is asked', 'Can it be believed?');
+    await user.reads('Rays', /in 40 groups/);
+    await user.reads('What it says', /No ray got out/);
+  });
+});
+
+describe('a treated wall', () => {
+  it('makes the run stale; run again it rings shorter beside the first', async () => {
+    await user.among('What is asked', 'How does it sound?');
+    const before = { sti: await sti(), t30: await t30() };
+    await user.among('What is asked', 'How long does it ring?');
+    for (const wall of ['Folding doors, timber', 'Left wall, brick']) {
+      await user.click(`//*[@role="button"][@aria-label="${wall}"]`);
+      await user.choose(`What ${wall} is made of`, 'Drape, heavy, draped to half');
+    }
+    await user.sees(/Room model\s+room changed/);
+    await user.among('What is asked', 'How does it sound?');
+    await user.reads('What it says', /Left wall, brick, Folding doors, timber swallow or scatter otherwise/);
+    await user.press('Run it again');
+    await isWhole();
+    await user.reads('What it says', /Run 1: \d/);
+    expect(await t30()).toBeLessThan(0.95 * before.t30);
+    expect(await sti()).toBeGreaterThan(before.sti);
+    await user.lacks('Run it again');
+    await user.among('What is asked', 'Does it echo?');
+    await user.reads('What it says', /At (none|\d+) of 12 seats/);
+    await user.among('Signal', 'music');
+    await user.find('//*[@role="img"][contains(@aria-label, "music")]');
+    expect(await violations(user)).toEqual([]);
+  });
+
+  it('is heard before and after, and its response is saved', async () => {
+    await user.among('What is asked', 'How does it sound?');
+    await user.press('Play');
+    await user.reads('Listen', /Stop/);
+    await user.among('Which run is heard', 'Run 1');
+    await user.press('Stop');
+    await user.reads('Listen', /Play/);
+    await user.press('Save the response');
+    const { bytes } = await user.download(/\.wav$/);
+    expect(bytes.subarray(0, 4).toString()).toBe('RIFF');
+    expect(bytes.length).toBeGreaterThan(4 * 48_000);
+  });
+
+  it('is carried with its rays in a project file to an empty browser', async () => {
+    // where another browser begins
+    await user.choose('Receiver', 'Mix place');
+    await user.reads('Where', /1 of 12/);
+    const figures = { sti: await sti(), t30: await t30() };
+    await user.press('Project');
+    await user.press('Save project file');
+    const { path } = await user.download(/\.pebble\.zip$/);
+    const other = await User.at(user.url);
+    try {
+      await other.visit('/');
+      await other.sees('Net Loft');
+      await other.press('Project');
+      await other.chooseFile('Project file', path);
+      await other.sees('the Slip Hall');
+      await other.visit('/room-model');
+      await other.among('What is asked', 'How does it sound?');
+      expect(await share(other)).toBe(100);
+      expect(await sti(other)).toBe(figures.sti);
+      expect(await t30(other)).toBe(figures.t30);
+    } finally {
+      await other.close();
+    }
+  });
+});
+
+it('a talker outside, or nobody who hears, is told before anything runs', async () => {
+  await user.press('New run');
+  await user.type('Source x', '40');
+  await user.sees('Talker is outside the room. Move it in.');
+  await user.sees('Run it all the same');
+  await user.keys(await user.find('//body'), Key.ESCAPE);
+  await user.lacks('Run it all the same');
+});
