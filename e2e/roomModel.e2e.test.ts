@@ -115,7 +115,7 @@ it('its modes are listed as the box has them, and drawn over the floor', async (
 it('what arrives: stepped along by keys, the floor told as the image has it, the late one named', async () => {
   await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
   await user.visit('/room-model');
-  await user.click('//label[normalize-space(.)="What arrives, and where from?"]');
+  await user.click('//label[normalize-space(.)="What arrives?"]');
   await user.choose('Source', 'omnidirectional, where Main left is');
   await user.reads('What it says', /The direct sound, from ahead/);
   await user.choose('Faces met at most', 'one face met');

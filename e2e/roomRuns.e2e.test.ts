@@ -157,8 +157,71 @@ describe('a treated wall', () => {
   });
 });
 
+describe('voice first', () => {
+  it('proposes gain and delay with which the talker is heard from at every seat, and tells what falls out when they are edited', async () => {
+    await user.among('What is asked', 'Is the voice first?');
+    const [, now, of] = await user.reads(
+      'What it says',
+      /stands at (\d+) of (\d+) seats; as proposed at all of them/,
+    );
+    expect(Number(now)).toBeLessThan(Number(of));
+    expect(await violations(user)).toEqual([]);
+    await user.type('Delay of Fill left', '0');
+    await user.reads('What it says', /Out of the window: /);
+    await user.find('//*[@role="button"][contains(@aria-label, ": a loudspeaker")]');
+    await user.press('As proposed');
+    await user.reads('What it says', /as proposed at all of them/);
+    // as loud as he is, and no louder
+    await user.type('Louder than he is by', '0');
+    await user.reads('What it says', /all of them 0 dB (softer|louder): the talker is heard first/);
+  });
+
+  it('is taken over as a variant, and run before and after', async () => {
+    await user.type('Louder than he is by', '8');
+    await user.press('Run before and after');
+    await user.sees(/Variant Voice first has it/);
+    await user.among('What is asked', 'How does it sound?');
+    await isWhole();
+    await user.reads('What it says', /Voice first, before: \d/);
+    // set like this nothing is left to propose: the talker is heard first as it is
+    await user.among('What is asked', 'Is the voice first?');
+    const [, now, of] = await user.reads('What it says', /stands at (\d+) of (\d+) seats/);
+    expect(now).toBe(of);
+  });
+});
+
+it('the Net Loft is modelled at its spots, compared with its walk, and tuned to it', async () => {
+  await openShelved(user, 'Saltmarsh Boathouse, finished', 'the Net Loft');
+  await user.visit('/room-model');
+  await user.among('What is asked', 'How long does it ring?');
+  await user.reads('What it says', /Measured at 3 spots it rings for/);
+  await user.press('New run');
+  await user.among('What sounds', 'a point source');
+  await user.choose('Heard at', 'the spots');
+  await user.press('Run');
+  await isWhole();
+  await user.reads('What it says', /Measured and modelled here: T20 [\d.]+ s and [\d.]+ s/);
+  await user.among('What is asked', 'How long does it ring?');
+  await user.press('Tune the surfaces to the walk');
+  await user.type('May be wrong by', '150');
+  const table = await user.textOf('Tuned surfaces');
+  const row = (name: string) => {
+    const line = table.split('\n').find((l) => l.startsWith(name))!;
+    return line.slice(name.length).trim().split(/\s+/).map(Number);
+  };
+  const [measured, after] = [row('Measured, s'), row('Modelled after, s')];
+  // from 250 Hz to 4 kHz, where the walk tells it well
+  for (let o = 2; o <= 6; o++) expect(Math.abs(after[o]! / measured[o]! - 1)).toBeLessThan(0.03);
+  expect(await violations(user)).toEqual([]);
+  await user.press('Use them');
+  await user.sees(/Room model\s+room changed/);
+  await user.click('//button[starts-with(@aria-label, "Undo: surfaces tuned")]');
+  await user.sees(/Room model\s+1 run/);
+});
+
 it('a talker outside, or nobody who hears, is told before anything runs', async () => {
   await user.press('New run');
+  await user.among('What sounds', 'a talker and loudspeakers');
   await user.type('Source x', '40');
   await user.sees('Talker is outside the room. Move it in.');
   await user.sees('Run it all the same');

@@ -1,8 +1,9 @@
+import type { ChannelOf } from '@pebble-hall/core/coverage';
 import type { Project } from '@pebble-hall/core/project';
 import { liveQuery } from 'dexie';
 import { projectOwner, repository } from '../store';
 import { changeProject } from './changeProject';
-import { rayLane, runLong } from './jobs';
+import { rayLane, runLong, type AskedModel } from './jobs';
 import { RunQueue, type RunTask } from './runQueue';
 import { runChannel, settingKey } from './runSources';
 
@@ -33,6 +34,7 @@ function begin(): RunQueue {
     const state = projectOwner().store.getState();
     if (state.status !== 'ready') return;
     if (state.project.id !== projectId) open(made, state.project);
+    remember(state.project);
     made.setRuns(state.project.roomRuns);
   };
   projectOwner().store.subscribe(hear);
@@ -65,13 +67,22 @@ function open(made: RunQueue, project: Project): void {
     .catch(() => undefined);
 }
 
+/** Channels as they were set when a run was made: the variant may be changed before its first rays. By run and loudspeaker. */
+const channels = new Map<string, ChannelOf<AskedModel>>();
+
+function remember(project: Project): void {
+  for (const { id, sources } of project.roomRuns)
+    for (const source of sources) {
+      if (source.kind !== 'loudspeaker' || channels.has(`${id} ${source.id}`)) continue;
+      const channel = runChannel(project, source.loudspeakerId);
+      if (channel && settingKey(channel) === source.setting) channels.set(`${id} ${source.id}`, channel);
+    }
+}
+
 function groupAsked({ run, source, group }: RunTask) {
-  const state = projectOwner().store.getState();
-  if (state.status !== 'ready') throw new Error('No project is open.');
-  const from = run.sources[source]!;
-  const channel = from.kind === 'loudspeaker' ? runChannel(state.project, from.loudspeakerId) : null;
-  const isSame = channel && from.kind === 'loudspeaker' && settingKey(channel) === from.setting;
-  return { projectId: state.project.id, run, source, group, channel: isSame ? channel : null };
+  if (!projectId) throw new Error('No project is open.');
+  const channel = channels.get(`${run.id} ${run.sources[source]!.id}`) ?? null;
+  return { projectId, run, source, group, channel };
 }
 
 /** Holds a run where it is, or lets it go on. */

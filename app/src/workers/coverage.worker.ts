@@ -9,7 +9,9 @@ import {
   type GroupPattern,
   type LevelMapRequest,
   type RadiationView,
+  voiceAtSeats,
   type SourceField,
+  type VoiceRequest,
 } from '@pebble-hall/core/coverage';
 import {
   polarFromTraces,
@@ -18,6 +20,7 @@ import {
   writePolarTable,
   type SeenAt,
 } from '@pebble-hall/core/loudspeakers';
+import type { VoiceAtSeats } from '@pebble-hall/core/alignment';
 import type { Point } from '@pebble-hall/core/geometry';
 import type { TraceRef } from '@pebble-hall/core/jobs';
 import { axisTrace } from '@pebble-hall/core/directivity';
@@ -47,6 +50,9 @@ export type MeetingAsked = Omit<PressuresAsked, 'channels'> & {
   first: ChannelOf<AskedModel>[];
   second: ChannelOf<AskedModel>[];
 };
+
+/** A talker and channels as the page asks who is heard. */
+export type VoiceAsked = Omit<VoiceRequest, 'channels'> & { channels: ChannelOf<AskedModel>[] };
 
 /** How a model radiates, what it is, and how loud it gets. */
 export interface ShownModel {
@@ -145,6 +151,9 @@ const jobs = {
       hasPhase: true,
     };
   },
+  /** a talker and the channels that help him, at seats */
+  voice: async ({ channels, ...request }: VoiceAsked): Promise<VoiceAtSeats> =>
+    voiceAtSeats({ ...request, channels: await resolved(channels) }),
   filter: ({ fir, rate, frequency }: { fir: Float32Array; rate: number; frequency: Float64Array }) => {
     const { re, im } = pathTrace(signalPath(rate, { fir }), frequency);
     return { re, im };

@@ -97,6 +97,10 @@ export type EchoesSeen = Record<EchoSignal, { largest: number; atS: number; shar
 const scenes = new QuickLRU<string, Scene>({ maxSize: 4 });
 const sent = new QuickLRU<string, Sent>({ maxSize: 32 });
 const parts = new QuickLRU<string, Promise<RunPart[]>>({ maxSize: 2 });
+/** What was read before: one steps from question to question and back. */
+const readings = new QuickLRU<string, RunReading>({ maxSize: 8 });
+const echoes = new QuickLRU<string, EchoesSeen>({ maxSize: 8 });
+const keyOf = ({ run, groups }: RunAsked) => `${run.id} ${groups.join()}`;
 
 function sceneOfRun({ id, faces }: RoomRun): Scene {
   const made = scenes.get(id) ?? sceneOf(faces);
@@ -132,7 +136,7 @@ async function sentIn({ run, source, channel }: GroupAsked): Promise<Sent> {
 
 /** Sources with what is kept of their rays, read once for all that is asked of them. */
 function partsOfRun({ run, groups }: RunAsked): Promise<RunPart[]> {
-  const key = `${run.id} ${groups.join()}`;
+  const key = keyOf({ run, groups });
   const known = parts.get(key);
   if (known) return known;
   const wanted = new Set(groups);
@@ -184,6 +188,8 @@ const jobs = {
   },
   /** figures at all receivers */
   read: async (asked: RunAsked, { progress }: JobContext): Promise<RunReading> => {
+    const known = readings.get(keyOf(asked));
+    if (known) return known;
     const { run } = asked;
     const of = await partsOfRun(asked);
     const receivers: ReceiverReading[] = [];
@@ -192,7 +198,9 @@ const jobs = {
       receivers.push(readReceiver(of, heard, run.noiseLevelsDb));
       await progress((i + 1) / run.receivers.length);
     }
-    return { receivers, balance: balanceOf(of) };
+    const read = { receivers, balance: balanceOf(of) };
+    readings.set(keyOf(asked), read);
+    return read;
   },
   /** decays, density and echoes at one receiver */
   receiver: async ({ index, wantedPerMs, ...asked }: RunAsked & { index: number; wantedPerMs: number }) => {
@@ -220,6 +228,8 @@ const jobs = {
   },
   /** echoes at all receivers */
   echoes: async (asked: RunAsked, { progress }: JobContext): Promise<EchoesSeen> => {
+    const known = echoes.get(keyOf(asked));
+    if (known) return known;
     const found: EchoesSeen = [];
     for (const i of asked.run.receivers.keys()) {
       const { response } = await responseOf(asked, i, ECHO_RATE);
@@ -230,6 +240,7 @@ const jobs = {
       found.push({ speech: of('speech'), music: of('music') });
       await progress((i + 1) / asked.run.receivers.length);
     }
+    echoes.set(keyOf(asked), found);
     return found;
   },
   /** a response to listen to */

@@ -65,3 +65,13 @@ export {
 export { suggestCrossovers, type CrossoverRequest, type CrossoverSuggestion } from './suggestCrossovers.js';
 export { playedAs } from './playedAs.js';
 export { impulseTogether, laterBy } from './impulseTogether.js';
+export {
+  heardFirst,
+  proposeVoiceFirst,
+  VOICE_BOUND,
+  voiceBoundDb,
+  type VoiceAtSeat,
+  type VoiceAtSeats,
+  type VoiceHelp,
+  type VoiceWish,
+} from './voiceFirst.js';

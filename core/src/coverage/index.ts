@@ -51,3 +51,4 @@ export {
 } from './meetingPlaces.js';
 export { groupPattern, type GroupPattern } from './groupPattern.js';
 export { channelEmission, PINK_SHARES_DB, type ChannelEmission } from './channelEmission.js';
+export { voiceAtSeats, type VoiceRequest } from './voiceAtSeats.js';

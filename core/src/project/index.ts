@@ -198,3 +198,4 @@ export {
   type SystemGroup,
 } from './systemSteps.js';
 export { changedSince, runFaces, type ChangedSince } from './runFacts.js';
+export { takeVoiceFirst } from './takeVoiceFirst.js';

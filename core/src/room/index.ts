@@ -24,3 +24,4 @@ export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.j
 export { boxModes, modePressure, type BoxMode } from './modes.js';
 export { addImpulse } from './addImpulse.js';
 export { joinOctaves } from './joinOctaves.js';
+export { tuneAbsorption, type Tuned } from './tuneAbsorption.js';

@@ -106,7 +106,8 @@ export function heardAt(
   groups: readonly RayGroup[],
   index: number,
 ): Heard {
-  return heardOf(request, arrivals, summed(groups, index));
+  const sum = summed(groups, index);
+  return heardOf(request, arrivals, sum, keptByAir(request, sum.counts.length));
 }
 
 /** What is heard, and what would be without one group of rays, and without each of the others: so one sees how much chance is in it. */
@@ -128,8 +129,9 @@ export function heardInTurn(
   needWhole('heardInTurn', 'number of groups', groups.length, 2, 10_000);
   const sum = summed(groups, index);
   const turns = Math.min(groups.length, MOST_TURNS);
+  const kept = keptByAir(request, sum.counts.length);
   return {
-    all: heardOf(request, arrivals, sum),
+    all: heardOf(request, arrivals, sum, kept),
     without: Array.from({ length: turns }, (_, turn) => {
       const rest = {
         ...sum,
@@ -140,8 +142,8 @@ export function heardInTurn(
       for (let g = turn; g < groups.length; g += turns) addGroup(rest, groups[g]!, index, -1);
       // where this group was all there was, rounding may leave a trace of it
       for (const row of [rest.energy, rest.lateral])
-        row.forEach((e, i) => (row[i] = e > ROUNDING * sum.energy[i]! ? e : 0));
-      return heardOf(request, arrivals, rest);
+        for (let i = 0; i < row.length; i++) if (!(row[i]! > ROUNDING * sum.energy[i]!)) row[i] = 0;
+      return heardOf(request, arrivals, rest, kept);
     }),
   };
 }
@@ -164,22 +166,35 @@ function summed(groups: readonly RayGroup[], index: number): Summed {
   return sum;
 }
 
-function heardOf({ source, receiver, air }: HeardRequest, arrivals: Arrival[], sum: Summed): Heard {
-  const bins = sum.counts.length;
+/** What the air leaves of energy in each bin of each octave. */
+function keptByAir({ source, receiver, air }: HeardRequest, bins: number): Float64Array {
   const direct = distanceBetween(source.position, receiver.position);
   const speed = speedOfSound(air.temperatureC);
   const perM = airPerM(air);
   const kept = new Float64Array(BANDS * bins);
   for (let o = 0, i = 0; o < BANDS; o++)
-    for (let b = 0; b < bins; b++, i++)
-      kept[i] = Math.exp(-perM[o]! * (direct + (b + 0.5) * BIN_S * speed)) / sum.rays;
+    for (let b = 0; b < bins; b++, i++) kept[i] = Math.exp(-perM[o]! * (direct + (b + 0.5) * BIN_S * speed));
+  return kept;
+}
+
+function heardOf(
+  { source, receiver, air }: HeardRequest,
+  arrivals: Arrival[],
+  { rays, energy, lateral, counts }: Summed,
+  kept: Float64Array,
+): Heard {
+  const scaled = (of: Float64Array) => {
+    const out = new Float64Array(of.length);
+    for (let i = 0; i < of.length; i++) out[i] = (of[i]! * kept[i]!) / rays;
+    return out;
+  };
   return {
-    directS: direct / speed,
+    directS: distanceBetween(source.position, receiver.position) / speedOfSound(air.temperatureC),
     arrivals,
-    bins,
-    energy: sum.energy.map((e, i) => e * kept[i]!),
-    lateral: sum.lateral.map((e, i) => e * kept[i]!),
-    counts: sum.counts,
+    bins: counts.length,
+    energy: scaled(energy),
+    lateral: scaled(lateral),
+    counts,
     axis: receiver.lateral,
   };
 }

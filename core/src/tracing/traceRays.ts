@@ -64,6 +64,7 @@ export interface RayGroup {
 /** Seconds of a bin. */
 export const BIN_S = 0.001;
 const BANDS = OCTAVES.length;
+const PER_CELL = 2 * BANDS;
 /** Rays are followed until this little of them is left: 75 dB. */
 const LEFT = 10 ** -7.5;
 /** A receiver is a ball of this radius for what comes as from a mirror, and smaller where a face is near, metres. */
@@ -111,6 +112,7 @@ export function traceRays(scene: Scene, request: RayRequest, onRay?: (done: numb
     walk.follow(r);
     if (onRay && !onRay(r + 1)) break;
   }
+  walk.end();
   return group;
 }
 
@@ -125,6 +127,8 @@ class Walk {
   private readonly turn: Float64Array;
   private readonly binsPerM: number;
   private readonly longest: number;
+  /** `[receiver][bin]`, of each its octaves of energy and of what is lateral: what is added to at once lies together */
+  private readonly grid: Float64Array;
 
   constructor(
     private readonly scene: Scene,
@@ -146,6 +150,20 @@ class Walk {
     let furthest = 0;
     for (let i = 7; i < this.at.length; i += 8) furthest = Math.max(furthest, this.at[i]!);
     this.longest = furthest + lengthS * speed;
+    this.grid = new Float64Array(receivers.length * out.bins * PER_CELL);
+  }
+
+  /** Brings what was gathered into rows of bins. */
+  end(): void {
+    const { grid, out } = this;
+    const { bins } = out;
+    for (let r = 0, i = 0; r < out.counts.length / bins; r++)
+      for (let b = 0; b < bins; b++, i += PER_CELL)
+        for (let o = 0; o < BANDS; o++) {
+          const at = (r * BANDS + o) * bins + b;
+          out.energy[at] = grid[i + o]!;
+          out.lateral[at] = grid[i + BANDS + o]!;
+        }
   }
 
   follow(ray: number): void {
@@ -291,11 +309,12 @@ class Walk {
     const bin = from < 0 ? 0 : from;
     if (bin >= bins) return;
     const side = lateral * lateral;
-    let i = r * BANDS * bins + bin;
-    for (let o = 0; o < BANDS; o++, i += bins) {
+    const { grid } = this;
+    let i = (r * bins + bin) * PER_CELL;
+    for (let o = 0; o < BANDS; o++, i++) {
       const e = energy[o]! * weight;
-      out.energy[i] = out.energy[i]! + e;
-      out.lateral[i] = out.lateral[i]! + e * side;
+      grid[i] = grid[i]! + e;
+      grid[i + BANDS] = grid[i + BANDS]! + e * side;
     }
     out.counts[r * bins + bin] = out.counts[r * bins + bin]! + 1;
   }

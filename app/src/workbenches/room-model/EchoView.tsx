@@ -44,7 +44,7 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
     b: () => step(-1),
     f: () => setSignal(signal === 'speech' ? 'music' : 'speech'),
   });
-  if (!shown || !echoes.value) return <RunWaits runs={runs} problem={echoes.problem} />;
+  if (!shown || !echoes.value) return <RunWaits runs={runs} problem={echoes.problem} share={echoes.share} />;
   const shares = echoes.value.map((e) => e[signal].share);
   const worst = shares.reduce((best, s, i) => (s > shares[best]! ? i : best), 0);
   const disturbed = shares.filter((s) => s >= 0.1).length;

@@ -18,7 +18,10 @@ import { SharesCard } from './SharesCard';
 import { SurfaceList } from './SurfaceList';
 import { SurfacePlan } from './SurfacePlan';
 import { useModes } from './useModes';
+import { TuneDialog } from './TuneDialog';
 import { useMeasuredTimes } from './useMeasuredTimes';
+import { useTracedTimes } from './useTracedTimes';
+import type { Runs } from './useRuns';
 
 const centres = Float64Array.from(OCTAVES);
 const AT_1_KHZ = 4;
@@ -27,7 +30,7 @@ const TREATED = 0.7;
 const seconds = (v: number) => `${v.toFixed(2)} s`;
 
 /** How long does it ring, by its surfaces? */
-export function RingView({ project }: { project: Project }) {
+export function RingView({ project, runs }: { project: Project; runs: Runs }) {
   const { place } = project;
   const { shape, temperatureC, relativeHumidityPercent, wantedS } = place;
   const [askedKey, setKey] = useState<SurfaceKey>('roof');
@@ -49,6 +52,8 @@ export function RingView({ project }: { project: Project }) {
     return { name: surfaces[at]!.name, byS: by[at]! };
   }, [surfaces, volume, air]);
   const measured = useMeasuredTimes(project);
+  const traced = useTracedTimes(project, runs);
+  const [tunes, setTunes] = useState(false);
   const modes = useModes(place, statistics?.schroederHz ?? 0);
   const [modeAt, setMode] = useState<number | null>(null);
   const mode = modes?.list[modeAt ?? -1];
@@ -68,6 +73,17 @@ export function RingView({ project }: { project: Project }) {
       colour: 'trace-slate',
       levels: Float64Array.from(statistics.sabine),
     },
+    ...(traced
+      ? [
+          {
+            id: 'traced',
+            label: `traced, ${traced.name}, mean of ${traced.receivers}`,
+            role: 'predicted' as const,
+            colour: 'trace-heather',
+            levels: Float64Array.from(traced.times),
+          },
+        ]
+      : []),
     ...(measured
       ? [
           {
@@ -130,6 +146,28 @@ export function RingView({ project }: { project: Project }) {
             {text}
           </Note>
         ))}
+        {measured ? (
+          <Note number={said.length + 1}>
+            What they swallow can be tuned until it rings as it was measured.{' '}
+            <button className="linkish" onClick={() => setTunes(true)}>
+              Tune the surfaces to the walk
+            </button>
+          </Note>
+        ) : null}
+        {measured && tunes ? (
+          <TuneDialog
+            surfaces={surfaces}
+            volume={volume}
+            air={air}
+            measured={measured.times}
+            now={statistics.eyring}
+            longer={statistics.eyring.map((t, o) => {
+              const ratio = (traced?.times[o] ?? NaN) / t;
+              return Number.isFinite(ratio) ? ratio : 1;
+            })}
+            onClose={() => setTunes(false)}
+          />
+        ) : null}
         {modes ? <ModeList place={place} modes={modes} chosen={modeAt} onChoose={setMode} /> : null}
       </aside>
       <div

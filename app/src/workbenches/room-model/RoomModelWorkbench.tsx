@@ -8,13 +8,15 @@ import { RingView } from './RingView';
 import { RunBar } from './RunBar';
 import { SoundView } from './SoundView';
 import { TrustView } from './TrustView';
+import { VoiceView } from './VoiceView';
 import { useRuns, type Runs } from './useRuns';
 
 const QUESTIONS = [
   'How long does it ring?',
-  'What arrives, and where from?',
+  'What arrives?',
   'How does it sound?',
   'Does it echo?',
+  'Is the voice first?',
   'Can it be believed?',
 ] as const;
 type Question = (typeof QUESTIONS)[number];
@@ -66,13 +68,15 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
 function Asked({ question, project, runs }: { question: Question; project: Project; runs: Runs }) {
   switch (question) {
     case 'How long does it ring?':
-      return <RingView project={project} />;
-    case 'What arrives, and where from?':
+      return <RingView project={project} runs={runs} />;
+    case 'What arrives?':
       return <ArrivalsView project={project} />;
     case 'How does it sound?':
       return <SoundView project={project} runs={runs} />;
     case 'Does it echo?':
       return <EchoView project={project} runs={runs} />;
+    case 'Is the voice first?':
+      return <VoiceView project={project} runs={runs} />;
     case 'Can it be believed?':
       return <TrustView project={project} runs={runs} />;
   }

@@ -8,7 +8,16 @@ import { runAgain } from './newRun';
 import type { Runs } from './useRuns';
 
 /** What stands in for a run that cannot be looked at yet; null when it can. */
-export function RunWaits({ runs, problem }: { runs: Runs; problem: string | null }): ReactNode {
+export function RunWaits({
+  runs,
+  problem,
+  share,
+}: {
+  runs: Runs;
+  problem: string | null;
+  /** of what is worked out from rays that are there; null before anything is */
+  share: number | null;
+}): ReactNode {
   const { shown, states } = runs;
   if (!shown)
     return (
@@ -35,7 +44,9 @@ export function RunWaits({ runs, problem }: { runs: Runs; problem: string | null
         {why ??
           (shown.isHeld
             ? 'There are too few rays yet to tell anything. “Go on” is in its menu above.'
-            : `${Math.round(100 * (state?.share ?? 0))} % of its rays are there. ${leftWords(state?.secondsLeft ?? null)}`)}
+            : share !== null
+              ? `Its rays are there. Working out what they tell: ${Math.round(100 * share)} %.`
+              : `${Math.round(100 * (state?.share ?? 0))} % of its rays are there. ${leftWords(state?.secondsLeft ?? null)}`)}
       </p>
     </div>
   );

@@ -1,4 +1,5 @@
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import { FIGURES, type FigureName } from '@pebble-hall/core/acoustics';
 import type { Project } from '@pebble-hall/core/project';
 import { OCTAVES } from '@pebble-hall/core/room';
 import { timesTheRays } from '@pebble-hall/core/runs';
@@ -29,8 +30,11 @@ import { Halves } from './Halves';
 import { ListenCard } from './ListenCard';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
+import { useMeasuredFigures } from './useMeasuredTimes';
 import { askedOf, type Runs } from './useRuns';
 
+/** 500 Hz and 1 kHz. */
+const MIDDLE = [3, 4];
 const SEEN = ['over octaves', 'decay', 'energy'] as const;
 const CENTRES = Float64Array.from(OCTAVES);
 /** Reflections per ms that are wanted; only Can it be believed? shows them. */
@@ -55,6 +59,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const askedBeside = askedOf(beside, beside ? states[beside.id] : undefined);
   const read = useJob('rays.read', asked);
   const readBeside = useJob('rays.read', askedBeside);
+  const measured = useMeasuredFigures(project);
   const receivers = shown?.receivers ?? [];
   const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
   const octave = band === 'mean' ? 3 : band;
@@ -79,7 +84,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     o: () => setBand(next(bands, band)),
     v: () => setSeen(next(SEEN, seen)),
   });
-  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} />;
+  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
   const readings = read.value.receivers;
   const here = readings[index]!;
   const there = readBeside.value && besideIndex >= 0 ? readBeside.value.receivers[besideIndex]! : null;
@@ -96,7 +101,25 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     CENTRES.map((_, o) => known(figureOf(of, drawn, o)) + by * 2 * errorOf(of, drawn, o));
   const curves = [here, ...(there ? [there] : [])];
   const curveNames = [shown.name, beside?.name ?? ''];
+  const walked = measured?.at.get(receivers[index]!.id);
+  const measuredLevels =
+    walked && isMeasured(drawn)
+      ? CENTRES.map((_, o) => {
+          const found = walked[o]![drawn];
+          return found.found ? found.value : NaN;
+        })
+      : null;
   const sure = trustRunSentence(readings, names, timesTheRays);
+  const besideMeasured = (['t20', 'edt', 'c80', 'd50'] as const).map((f) => {
+    const middle = MIDDLE.flatMap((o) => {
+      const found = walked?.[o]?.[f];
+      return found?.found ? [found.value] : [];
+    });
+    return {
+      f,
+      v: middle.length === MIDDLE.length ? middle.reduce((a, b) => a + b, 0) / middle.length : NaN,
+    };
+  });
   const table = () => ({
     title: `${shown.name}: figures`,
     columns: [
@@ -149,9 +172,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               }
               absolute
               range={rangeOf(
-                [...curves.flatMap((c) => [...surely(c, 1), ...surely(c, -1)]), ...(noise ?? [])].filter(
-                  Number.isFinite,
-                ),
+                [
+                  ...curves.flatMap((c) => [...surely(c, 1), ...surely(c, -1)]),
+                  ...(noise ?? []),
+                  ...(measuredLevels ?? []),
+                ].filter(Number.isFinite),
               )}
               format={(v) => figureText(v, drawn)}
               bands={curves.map((c, i) => ({
@@ -169,6 +194,17 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
                   colour: COLOURS[i]!,
                   levels: CENTRES.map((_, o) => known(figureOf(c, drawn, o))),
                 })),
+                ...(measuredLevels
+                  ? [
+                      {
+                        id: 'measured',
+                        label: `measured, ${measured!.name}`,
+                        role: 'measured' as const,
+                        colour: 'trace-gorse' as const,
+                        levels: measuredLevels,
+                      },
+                    ]
+                  : []),
                 ...(noise
                   ? [
                       {
@@ -237,7 +273,21 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         <Note number={4} attention={sure.attention}>
           {sure.text}
         </Note>
-        <RunNotes project={project} runs={runs} from={5} />
+        {walked ? (
+          <Note
+            number={5}
+            small={`Middle octaves; ${measured!.name} was swept here, the run has its own source`}
+          >
+            {`Measured and modelled here: ${besideMeasured
+              .filter(({ v }) => Number.isFinite(v))
+              .map(
+                ({ f, v }) =>
+                  `${RUN_FIGURES[f].short} ${figureText(v, f)} and ${figureText(figureOf(here, f, 'mean'), f)}`,
+              )
+              .join('; ')}.`}
+          </Note>
+        ) : null}
+        <RunNotes project={project} runs={runs} from={walked ? 6 : 5} />
       </aside>
       <div
         className="shore"
@@ -331,6 +381,9 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     </>
   );
 }
+
+const isMeasured = (figure: RunFigure): figure is FigureName =>
+  (FIGURES as readonly string[]).includes(figure);
 
 /** Where nothing sounds there is no level to draw. */
 const known = (v: number) => (Number.isFinite(v) ? v : NaN);

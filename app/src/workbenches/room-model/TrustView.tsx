@@ -41,7 +41,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
   const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: perMs });
   const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
   useKeys({ n: () => step(1), b: () => step(-1) });
-  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} />;
+  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
   const { receivers: readings, balance } = read.value;
   const names = receivers.map((r) => r.name);
   const sure = trustRunSentence(readings, names, timesTheRays);
