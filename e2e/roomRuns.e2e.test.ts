@@ -162,7 +162,7 @@ describe('voice first', () => {
     await user.among('What is asked', 'Is the voice first?');
     const [, now, of] = await user.reads(
       'What it says',
-      /stands at (\d+) of (\d+) seats; as proposed at all of them/,
+      /heard first at (\d+) of (\d+) seats; as proposed at all of them/,
     );
     expect(Number(now)).toBeLessThan(Number(of));
     expect(await violations(user)).toEqual([]);
@@ -171,13 +171,13 @@ describe('voice first', () => {
     await user.find('//*[@role="button"][contains(@aria-label, ": a loudspeaker")]');
     await user.press('As proposed');
     await user.reads('What it says', /as proposed at all of them/);
-    // as loud as he is, and no louder
-    await user.type('Louder than he is by', '0');
+    // as loud as the voice, and no louder
+    await user.type('Louder than the talker by', '0');
     await user.reads('What it says', /all of them 0 dB (softer|louder): the talker is heard first/);
   });
 
   it('is taken over as a variant, and run before and after', async () => {
-    await user.type('Louder than he is by', '8');
+    await user.type('Louder than the talker by', '8');
     await user.press('Run before and after');
     await user.sees(/Variant Voice first has it/);
     await user.among('What is asked', 'How does it sound?');
@@ -185,7 +185,7 @@ describe('voice first', () => {
     await user.reads('What it says', /Voice first, before: \d/);
     // set like this nothing is left to propose: the talker is heard first as it is
     await user.among('What is asked', 'Is the voice first?');
-    const [, now, of] = await user.reads('What it says', /stands at (\d+) of (\d+) seats/);
+    const [, now, of] = await user.reads('What it says', /heard first at (\d+) of (\d+) seats/);
     expect(now).toBe(of);
   });
 });

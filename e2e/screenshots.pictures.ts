@@ -104,8 +104,6 @@ it('Traces', async () => {
     await user.driver.navigate().refresh(); // a page that differs in its hash alone is not loaded anew
     await user.sees(seen);
   };
-  await traces('#time', /Reflection \d/);
-  await picture('traces-time');
   await user.press(DUSK);
   await traces('#decay', /Hz, \+/);
   await picture('traces-decay-dusk');
@@ -261,9 +259,19 @@ it('Plan', async () => {
   await user.click('//*[@role="button"][@aria-label="Folding doors, timber"]');
   await user.choose('What Folding doors, timber is made of', 'Drape, heavy, draped to half');
   await user.reads('Chosen surface', /Drape, heavy/);
+  await user.press('New run');
+  await user.press('Run');
+  await user.reads('Where', /of 26/);
+  await user.until('the run is whole', async () => !/Tracing/.test(await user.text()));
+  await user.choose('Figure', 'Early decay time');
   await picture('room-model');
   await user.visit('/plan');
   await user.press(DUSK);
+  await user.visit('/room-model');
+  await user.among('What is asked', 'Is the voice first?');
+  await user.reads('What it says', /as proposed at/);
+  await picture('room-voice-dusk');
+  await user.visit('/plan');
   await user.driver.actions().sendKeys(Key.ESCAPE).perform();
   await user.click('//*[name()="text"][contains(., "seen from above")]');
   await user.press('Level map');

@@ -25,7 +25,7 @@ it('counts the seats that hear the voice, without those near it', () => {
   const pulled = seat({ verdict: 'a loudspeaker' });
   const near = seat({ verdict: 'near' });
   expect(voiceSentence([pulled, seat({}), near], [seat({}), seat({}), near])).toBe(
-    'As it is set the talker is heard from where he stands at 1 of 2 seats; as proposed at all of them.',
+    'As it is set the talker is heard first at 1 of 2 seats; as proposed at all of them.',
   );
   expect(voiceSentence([pulled, pulled], [pulled, seat({})])).toMatch(/at 0 of 2 seats; as proposed at 1/);
   expect(voiceSentence([near], [near])).toMatch(/nobody needs help/);

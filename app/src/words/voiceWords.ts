@@ -13,7 +13,7 @@ export function voiceCount(seats: readonly VoiceAtSeat[]): { first: number; of: 
 export function voiceSentence(now: readonly VoiceAtSeat[], then: readonly VoiceAtSeat[]): string {
   const [a, b] = [voiceCount(now), voiceCount(then)];
   if (a.of === 0) return 'Every seat is near the talker: nobody needs help.';
-  const before = `As it is set the talker is heard from where he stands at ${a.first} of ${a.of} seats`;
+  const before = `As it is set the talker is heard first at ${a.first} of ${a.of} seats`;
   if (b.first === b.of) return `${before}; as proposed at all of them.`;
   return `${before}; as proposed at ${b.first}.`;
 }

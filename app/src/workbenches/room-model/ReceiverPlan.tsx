@@ -48,7 +48,13 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
             return (
               <g key={s.id} pointerEvents="none">
                 <circle cx={x} cy={y} r={7 * unit} fill="var(--kelp)" stroke="var(--card)" strokeWidth={2} />
-                <text x={x} y={y - 11 * unit} textAnchor="middle" fontSize={12 * unit} fill="var(--ink)">
+                <text
+                  x={x - 10 * unit}
+                  y={y + 4 * unit}
+                  textAnchor="end"
+                  fontSize={12 * unit}
+                  fill="var(--ink)"
+                >
                   {s.kind === 'loudspeaker' ? '' : s.name}
                 </text>
               </g>

@@ -28,7 +28,7 @@ const WORDS: Record<VoiceAtSeat['verdict'], string> = {
   'the voice': 'the talker',
   'a loudspeaker': 'a loudspeaker',
   'an echo': 'an echo',
-  near: 'near him',
+  near: 'left out',
 };
 const VERDICTS = Object.keys(COLOURS) as VoiceAtSeat['verdict'][];
 

@@ -37,7 +37,7 @@ const isWish = (value: unknown): value is Wish =>
 
 const NO_HELP: Pick<VoiceHelp, 'gainDb' | 'delayS'> = { gainDb: 0, delayS: 0 };
 
-/** Is the voice heard first? Gain and delay of loudspeakers that help a talker, so that he stays the one who is heard from. */
+/** Is the voice heard first? Gain and delay of loudspeakers that help a talker, so that it is the talker who is heard from. */
 export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
   const { place } = project;
   const { lengthUnit: unit } = place;
@@ -219,7 +219,7 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
         ) : null}
         <Note number={out ? 4 : 3}>
           Each is measured at the seat where it counts most (square); its delay lets the talker lead wherever
-          it is louder than 10 dB below him, its level is taken back where all together would leave the
+          it is louder than 10 dB below the voice, its level is taken back where all together would leave the
           window.
         </Note>
         <table className="figures" aria-label="What each loudspeaker gets">
@@ -294,7 +294,7 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
               onChange={(nearM) => set({ nearM })}
             />
           </div>
-          <small className="quiet">nearer seats need not hear him first</small>
+          <small className="quiet">nearer seats need not hear the talker first</small>
         </section>
         <section className="card" aria-label="How it is to help">
           <h2>How it is to help</h2>
@@ -311,9 +311,9 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
             />
           </div>
           <div className="row">
-            <span>Louder than he is by</span>
+            <span>Louder than the talker by</span>
             <NumberField
-              label="Louder than he is by"
+              label="Louder than the talker by"
               value={wish.louderDb}
               unit="dB"
               min={-20}

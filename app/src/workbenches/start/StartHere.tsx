@@ -13,7 +13,7 @@ const STEPS: { path: string; title: string; text: string }[] = [
   {
     path: '/room-model',
     title: 'Room model',
-    text: 'Say what its surfaces are made of; see how long it rings, what arrives, and where from.',
+    text: 'Say what its surfaces are made of; see how long it rings, how speech will sound, and what echoes.',
   },
   {
     path: '/rig',
