@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useSize } from './useSize';
 import { ChartScaffold } from './ChartScaffold';
 import { formatHz, frequencyAt, FULL_BAND, nearestIndex, xOf, yOf, zoomed, type PlotView } from './chartMath';
 import { drawLive, type LiveCurve } from './drawLive';
@@ -76,17 +77,9 @@ export function LivePlot(props: LivePlotProps) {
   const [boxed, setBoxed] = useState<{ from: number; to: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const size = useSize(box);
   const [area, setArea] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
   const colourOf = useLookColours();
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
   const view: PlotView | null = useMemo(
     () => (area ? { ...area, ...band, ...range } : null),
     [area, band, range],

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
+import { useSize } from './useSize';
 import { ticksOf } from './chartMath';
 
 export interface OverTimeCurve {
@@ -30,15 +31,7 @@ const minus = (v: number) => String(+v.toFixed(3)).replace('-', '−');
 /** Curves of one kind over time from a moment on, with lines at values that mean something. */
 export function OverTime({ label, curves, stepS, low, high, unit, ticks, mark }: OverTimeProps) {
   const box = useRef<HTMLDivElement>(null);
-  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width: w, height: h } = entry!.contentRect;
-      setSize({ width: Math.floor(w), height: Math.floor(h) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
+  const { width, height } = useSize(box);
   const toS = Math.max(stepS, stepS * ((curves[0]?.values.length ?? 2) - 1));
   const [w, h] = [Math.max(1, width - LEFT - RIGHT), Math.max(1, height - TOP - BOTTOM)];
   const x = (s: number) => LEFT + (w * s) / toS;

@@ -1,5 +1,6 @@
 import { smoothLevels, smoothVariable } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useSize } from './useSize';
 import { ChartHandles, type HandleEvents } from './ChartHandles';
 import { ChartLegend } from './ChartLegend';
 import { Cursor, Mark, type ChartMark } from './ChartMarks';
@@ -75,22 +76,11 @@ export function ResponseChart(props: ResponseChartProps) {
   'use memo';
   const { frequency, traces, bands = [], target = null, smoothing } = props;
   const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const size = useSize(box);
   const [area, setArea] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
   const [band, setBand] = useState<{ fromHz: number; toHz: number }>(props.within ?? FULL_BAND);
   const [cursor, setCursor] = useState<{ trace: number; index: number } | null>(null);
   const [selecting, setSelecting] = useState<{ from: number; to: number } | null>(null);
-
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
 
   const smooth = useCallback(
     (levels: Float64Array) => {

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
+import { useSize } from './useSize';
 import { ChartLegend } from './ChartLegend';
 import { ticksOf } from './chartMath';
 import { ZoomButtons } from './ChartTools';
@@ -32,16 +33,8 @@ const minus = (v: number) => String(v).replace('-', '\u2212');
 /** Curves over time on one axis, told apart by line: measured solid, predicted dashed; nearer around time zero by a button. */
 export function TimeChart({ label, curves, fromMs, stepMs, unit }: TimeChartProps) {
   const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const size = useSize(box);
   const [nearer, setNearer] = useState(1);
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
   const length = curves[0]?.values.length ?? 0;
   const toMs = fromMs + stepMs * length;
   const view = { from: fromMs / nearer, to: toMs / nearer };

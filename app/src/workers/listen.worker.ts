@@ -2,6 +2,7 @@ import {
   candidateLevels,
   listeningMaterial,
   renderCandidates,
+  renderResponses,
   type CandidateOutput,
   type NoiseBand,
   type RenderRequest,
@@ -20,6 +21,10 @@ const jobs = {
     processor: ProcessorLimits;
   }) => headphoneCorrection(i.onEar, i.goal, i.processor),
   levels: (outputs: CandidateOutput[]) => candidateLevels(outputs),
+  renderResponses: (request: Parameters<typeof renderResponses>[0]) => {
+    const rendered = renderResponses(request);
+    return handOver(rendered, rendered.sounds.flat());
+  },
   render: (request: RenderRequest) => {
     const rendered = renderCandidates(request);
     return handOver(rendered, rendered.sounds.flat());

@@ -7,9 +7,12 @@ import {
 import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
 import { OCTAVES, speedOfSound } from '@pebble-hall/core/room';
 import {
+  earResponses,
+  earsOf,
   echoMaker,
   findFlutter,
   heardInRun,
+  OPEN_EAR,
   partsOf,
   pressureResponse,
   readReceiver,
@@ -154,21 +157,20 @@ function partsOfRun({ run, groups }: RunAsked): Promise<RunPart[]> {
 /** Echoes are looked for in the octaves of 1 and 2 kHz. */
 const ECHO_RATE = 16_000;
 /** Pulses of a response are drawn from the run's seed, for each receiver anew. */
-const responseOf = async (asked: RunAsked, index: number, rate: number) => {
+const heardOf = async (asked: RunAsked, index: number) => {
   const { run } = asked;
-  const heard = heardInRun(
-    settingOfRun(run),
-    await partsOfRun(asked),
-    tracedReceiver(run.receivers[index]!),
-    index,
-  );
-  const request = {
-    rate,
-    volume: run.volume,
-    speed: speedOfSound(run.air.temperatureC),
-    seed: run.seed + 1000 * (index + 1),
-  };
-  return { heard: heard.all, response: pressureResponse(heard.all, request) };
+  const of = await partsOfRun(asked);
+  return heardInRun(settingOfRun(run), of, tracedReceiver(run.receivers[index]!), index).all;
+};
+const requestOf = ({ run }: RunAsked, index: number, rate: number) => ({
+  rate,
+  volume: run.volume,
+  speed: speedOfSound(run.air.temperatureC),
+  seed: run.seed + 1000 * (index + 1),
+});
+const responseOf = async (asked: RunAsked, index: number, rate: number) => {
+  const heard = await heardOf(asked, index);
+  return { heard, response: pressureResponse(heard, requestOf(asked, index, rate)) };
 };
 
 const jobs = {
@@ -243,10 +245,17 @@ const jobs = {
     echoes.set(keyOf(asked), found);
     return found;
   },
-  /** a response to listen to */
-  response: async ({ index, rate, ...asked }: RunAsked & { index: number; rate: number }) => {
-    const { response } = await responseOf(asked, index, rate);
-    return handOver(response, [response.samples]);
+  /** a response to listen to, to one ear that hears everywhere alike, or to the two of a head */
+  response: async ({
+    index,
+    rate,
+    isHead,
+    ...asked
+  }: RunAsked & { index: number; rate: number; isHead: boolean }) => {
+    const { azimuthDeg } = asked.run.receivers[index]!;
+    const ears = isHead ? earsOf((azimuthDeg * Math.PI) / 180) : [OPEN_EAR];
+    const heard = earResponses(await heardOf(asked, index), requestOf(asked, index, rate), ears);
+    return handOver(heard, heard.channels);
   },
   check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
     checkFaces(asked.faces, asked.sources, asked.receivers),

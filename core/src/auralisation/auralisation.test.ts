@@ -16,6 +16,7 @@ import {
   matchLoudness,
   pluck,
   pluckedStrings,
+  renderResponses,
   safeGain,
 } from './index.js';
 
@@ -111,4 +112,31 @@ describe('noise of a band', () => {
     expect(() => listeningMaterial({ from: 200, to: 50 })).toThrow(RangeError);
     expect(() => listeningMaterial({ from: NaN, to: 50 })).toThrow(RangeError);
   });
+});
+
+it('a piece through responses: to each ear its own, all brought to one loudness', () => {
+  const material = Float32Array.from(
+    { length: 48_000 },
+    (_, i) => 0.3 * Math.sin(0.11 * i) * Math.sin(0.0007 * i),
+  );
+  const at = (delay: number, gain: number) => {
+    const r = new Float64Array(200);
+    r[delay] = gain;
+    return r;
+  };
+  const { sounds, trimDb } = renderResponses({
+    material,
+    candidates: [
+      [at(0, 1), at(40, 0.5)],
+      [at(0, 0.1), at(0, 0.1)],
+    ],
+    matched: true,
+    loops: false,
+  });
+  expect(sounds.map((s) => s.length)).toEqual([2, 2]);
+  // the right ear hears the same 40 samples later, at half
+  for (const i of [1000, 20_000, 40_000])
+    expect(sounds[0]![1]![i + 40]).toBeCloseTo(sounds[0]![0]![i]! / 2, 6);
+  // by their energies: 1 + 1/4 against 2/100
+  expect(trimDb[0]! - trimDb[1]!).toBeCloseTo(10 * Math.log10(0.02 / 1.25), 1);
 });

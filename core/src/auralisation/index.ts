@@ -6,6 +6,7 @@ export {
   candidateLevels,
   RENDER_RATE,
   renderCandidates,
+  renderResponses,
   type CandidateOutput,
   type Rendered,
   type RenderRequest,

@@ -57,6 +57,28 @@ export function renderCandidates({
   const faded = loops ? material.map(fadeEnds) : material;
   const length = faded[0]!.length;
   const raw = candidates.map((outputs) => auralise(waysOf(outputs, faded), length, loops));
+  return atListeningLevel(raw, matched, ownLevel);
+}
+
+/** A mono piece through responses of rooms, each to one ear or to two, brought to one loudness where asked and below full scale. @param loops whether it is played as a loop */
+export function renderResponses({
+  material,
+  candidates,
+  matched,
+  loops,
+}: {
+  material: Float32Array;
+  /** per candidate, per ear, at 48 kHz */
+  candidates: Float64Array[][];
+  matched: boolean;
+  loops: boolean;
+}): Rendered {
+  const sound = loops ? fadeEnds(material) : material;
+  const raw = candidates.map((responses) => auralise([{ sound, responses }], sound.length, loops));
+  return atListeningLevel(raw, matched, false);
+}
+
+function atListeningLevel(raw: Float32Array[][], matched: boolean, ownLevel: boolean): Rendered {
   const { loudness: values, trimDb } = matched
     ? matchLoudness(raw, RENDER_RATE)
     : { loudness: raw.map((c) => loudness(c, RENDER_RATE)), trimDb: raw.map(() => 0) };

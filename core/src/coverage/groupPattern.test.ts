@@ -1,34 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import type { RadiatingModel } from '../directivity/index.js';
 import { axesOf } from '../geometry/index.js';
 import { signalPath } from '../path/index.js';
 import { boxesOf, endFireStepMs, gradientDelayMs, GRADIENT_PATTERNS, type Group } from '../place/index.js';
 import { groupPattern } from './groupPattern.js';
+import { POINT_MODEL } from './pointModelForTest.js';
 
 const C = 343;
-/** Alike in all directions, from far below hearing on. */
-const MODEL: RadiatingModel = {
-  name: 'Point',
-  about: 'for tests',
-  axis: {
-    kind: 'filters',
-    low: { frequency: 0.5, order: 1 },
-    high: { frequency: 150_000, order: 1 },
-    resonances: [],
-  },
-  radiation: {
-    kind: 'ways',
-    ways: [{ radiator: { kind: 'point' }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] }],
-  },
-  largestDb: 120,
-  sensitivityDb: 90,
-};
 const FREQUENCY = Float64Array.of(30, 50, 80);
 const patternOf = (group: Group, aimDeg = 0) =>
   groupPattern(
     {
       id: 'g',
-      model: MODEL,
+      model: POINT_MODEL,
       path: signalPath(48_000),
       boxes: boxesOf({ position: { x: 3, y: 4, z: 1 }, aimDeg, pitchDeg: 0, rollDeg: 0, group }),
     },
@@ -89,7 +72,7 @@ it('one box is what it is', () => {
   const { polars, aheadDb } = groupPattern(
     {
       id: 'g',
-      model: MODEL,
+      model: POINT_MODEL,
       path: signalPath(48_000),
       boxes: [{ position: { x: 0, y: 0, z: 0 }, axes: axesOf(0), delayMs: 0, inverted: false }],
     },

@@ -2,26 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { axesOf } from '../geometry/index.js';
 import { signalPath } from '../path/index.js';
 import { voiceAtSeats, type CoverageChannel, type VoiceRequest } from './index.js';
+import { POINT_MODEL } from './pointModelForTest.js';
 
 /** A point source of 120 dB SPL at 1 m for a sine of full scale, from far below hearing to far above it. */
 const channel = (x: number, delayS: number): CoverageChannel => ({
   id: `at ${x}`,
-  model: {
-    name: 'Point',
-    about: 'for tests',
-    axis: {
-      kind: 'filters',
-      low: { frequency: 0.5, order: 1 },
-      high: { frequency: 150_000, order: 1 },
-      resonances: [],
-    },
-    radiation: {
-      kind: 'ways',
-      ways: [{ radiator: { kind: 'point' }, ahead: 0, left: 0, up: 0, gainDb: 0, filters: [] }],
-    },
-    largestDb: 120,
-    sensitivityDb: 90,
-  },
+  model: POINT_MODEL,
   boxes: [{ position: { x, y: 0, z: 1.5 }, axes: axesOf(0), delayMs: 0, inverted: false }],
   path: signalPath(48_000, { delayS }),
 });

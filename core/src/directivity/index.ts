@@ -1,5 +1,5 @@
 /** How loudspeakers radiate: radiators by physics, balloons, what is read off them. */
-export { capGain, pistonGain, radiatorGain, type Complex, type Radiator } from './radiators.js';
+export { capGain, pistonGain, radiatorGain, sphereGain, type Complex, type Radiator } from './radiators.js';
 export { crossoverTrace, type WayFilter } from './wayFilter.js';
 export {
   ANGLE_STEP_DEG,

@@ -165,3 +165,38 @@ export function radiatorGain(radiator: Radiator, k: number): (angle: number, abo
     }
   }
 }
+
+/**
+ * Pressure on the surface of a rigid sphere in a plane wave, against that in its middle if it were not there, by the angle between the point and
+ * where the wave comes from (Rayleigh 1904; Duda and Martens 1998); the phase is as against the middle.
+ * @param kr wave number times radius of the sphere, above 0
+ */
+export function sphereGain(kr: number): (angle: number) => Complex {
+  needWithin('sphereGain', 'wave number times radius', kr, 1e-6, 500);
+  const most = Math.ceil(kr + 12 + 6 * Math.cbrt(kr));
+  const weights: Complex[] = [];
+  for (const [n, { re, im }] of hankelDerivatives(most, kr).entries()) {
+    const size = re * re + im * im;
+    if (!Number.isFinite(size)) break;
+    // -j j^n (2 n + 1) / (kr^2 h'), which is turned by a quarter n - 1 times
+    const by = (2 * n + 1) / (kr * kr);
+    const [a, b] = [(by * re) / size, (-by * im) / size];
+    weights.push(
+      [
+        { re: b, im: -a },
+        { re: a, im: b },
+        { re: -b, im: a },
+        { re: -a, im: -b },
+      ][n % 4]!,
+    );
+  }
+  return (angle) => {
+    const p = legendre(weights.length - 1, Math.cos(angle));
+    let [re, im] = [0, 0];
+    weights.forEach((w, n) => {
+      re += w.re * p[n]!;
+      im += w.im * p[n]!;
+    });
+    return { re, im };
+  };
+}

@@ -19,7 +19,13 @@ export {
   type Sent,
 } from './traceRun.js';
 export { talkerEmission, voiceLevels, VOICES, type Voice } from './talker.js';
-export { pressureResponse, type PressureRequest, type PressureResponse } from './pressureResponse.js';
+export {
+  earResponses,
+  pressureResponse,
+  type PressureRequest,
+  type PressureResponse,
+} from './pressureResponse.js';
+export { earsOf, OPEN_EAR, type Ear } from './head.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
 export {
   heardInRun,

@@ -1,3 +1,4 @@
+import type { Point } from '../geometry/index.js';
 import { needAbove, needWhole } from '../limits/index.js';
 import { addImpulse, joinOctaves, OCTAVES } from '../room/index.js';
 import {
@@ -9,6 +10,7 @@ import {
   type Random,
 } from '../signal/index.js';
 import { BIN_S, type Heard } from '../tracing/index.js';
+import { OPEN_EAR, type Ear } from './head.js';
 
 /** A response that one could listen to. */
 export interface PressureResponse {
@@ -34,26 +36,39 @@ const DENSE_PER_S = 10_000;
 
 /**
  * Pressure over time from energy over time: mirrored ways as pulses where they arrive; what rays brought as pulses of either sign
- * at random, as many as a room of this volume has by then (4 pi c^3 t^2 / V in a second, up to 10,000, and at least one in each that has any energy), which in each
- * millisecond have its energy (Vorlaender 2008). Octaves share their pulses.
+ * at random, as many as a room of this volume has by then (4 pi c^3 t^2 / V in a second, up to 10,000, and at least one in each
+ * millisecond that has any energy), which in each millisecond have its energy (Vorlaender 2008). Octaves share their pulses.
  * @returns a response in which a pulse of 1 is the direct sound at 1 m of a source of 0 dB
  */
-export function pressureResponse(
+export function pressureResponse(heard: Heard, request: PressureRequest): PressureResponse {
+  const { channels, rate, zero } = earResponses(heard, request, [OPEN_EAR]);
+  return { samples: channels[0]!, rate, zero };
+}
+
+/** The same at several ears at once: what mirrors bring comes to each by its direction, what rays brought from anywhere alike. */
+export function earResponses(
   { arrivals, bins, energy, directS }: Heard,
   { rate, volume, speed, seed }: PressureRequest,
-): PressureResponse {
-  needWhole('pressureResponse', 'rate', rate, 4000, 192_000);
-  needAbove('pressureResponse', 'volume in cubic metres', volume, 0);
+  ears: readonly Ear[],
+): { channels: Float64Array[]; rate: number; zero: number } {
+  needWhole('earResponses', 'rate', rate, 4000, 192_000);
+  needAbove('earResponses', 'volume in cubic metres', volume, 0);
   const random = seededRandom(seed);
   const zero = Math.round(LEAD_S * rate);
   const length = zero + Math.ceil(bins * BIN_S * rate) + zero;
   const size = fftSizeFor(length + zero);
-  const bands = OCTAVES.map(() => new Float64Array(size));
-  const gains = new Float64Array(OCTAVES.length);
-  for (const { laterS, energy: e } of arrivals) {
+  const bands = ears.map(() => OCTAVES.map(() => new Float64Array(size)));
+  const [gains, here] = [new Float64Array(OCTAVES.length), new Float64Array(OCTAVES.length)];
+  const add = (atS: number, going: Point) =>
+    ears.forEach((ear, e) => {
+      ear.gains(going, here);
+      for (let o = 0; o < here.length; o++) here[o] = here[o]! * gains[o]!;
+      addImpulse(bands[e]!, zero + (atS + ear.delayS(going)) * rate, here);
+    });
+  for (const { laterS, energy: e, going } of arrivals) {
     if (laterS < -LEAD_S / 2 || laterS > bins * BIN_S) continue;
     for (let o = 0; o < gains.length; o++) gains[o] = Math.sqrt(e[o]!);
-    addImpulse(bands, zero + laterS * rate, gains);
+    add(laterS, going);
   }
   for (let b = 0; b < bins; b++) {
     let some = false;
@@ -65,21 +80,32 @@ export function pressureResponse(
     for (let i = 0; i < pulses; i++) {
       const sign = random.uniform() < 0.5 ? -1 : 1;
       for (let o = 0; o < gains.length; o++) gains[o] = sign * Math.sqrt(energy[o * bins + b]! / pulses);
-      addImpulse(bands, zero + (b + random.uniform()) * BIN_S * rate, gains);
+      add((b + random.uniform()) * BIN_S, anyDirection(random));
     }
   }
-  const flat = size / 2 + 1;
+  const half = size / 2 + 1;
   const one = {
     frequency: binFrequencies(size, rate),
-    re: new Float64Array(flat).fill(1),
-    im: new Float64Array(flat),
+    re: new Float64Array(half).fill(1),
+    im: new Float64Array(half),
   };
-  const joined = joinOctaves(
-    one,
-    bands.map((band) => realFft(band)),
-    rate,
+  const channels = bands.map((own) =>
+    inverseRealFft(
+      joinOctaves(
+        one,
+        own.map((band) => realFft(band)),
+        rate,
+      ),
+    ).slice(0, length),
   );
-  return { samples: inverseRealFft(joined).slice(0, length), rate, zero };
+  return { channels, rate, zero };
+}
+
+function anyDirection(random: Random): Point {
+  const z = 2 * random.uniform() - 1;
+  const around = 2 * Math.PI * random.uniform();
+  const wide = Math.sqrt(1 - z * z);
+  return { x: wide * Math.cos(around), y: wide * Math.sin(around), z };
 }
 
 /** How many of events that come at random, where `mean` are expected (Knuth). */

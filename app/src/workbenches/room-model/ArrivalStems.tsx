@@ -1,5 +1,6 @@
 import type { Arrival } from '@pebble-hall/core/tracing';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
+import { useSize } from '../../charts/useSize';
 import { ticksOf } from '../../charts/chartMath';
 import { levelOf } from './arrivalLevel';
 
@@ -25,15 +26,7 @@ const MET = ['the direct sound', 'one face met', 'two', 'three', 'more'];
 /** Every arrival as a stem: its level over when it comes, coloured by how many faces it met. A click takes the nearest. */
 export function ArrivalStems({ arrivals, chosen, onChoose }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width: w, height: h } = entry!.contentRect;
-      setSize({ width: Math.floor(w), height: Math.floor(h) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
+  const { width, height } = useSize(box);
   const direct = arrivals[0]!;
   const toMs = Math.max(20, 1000 * arrivals.at(-1)!.laterS * 1.04);
   const top = Math.max(3, ...arrivals.map((a) => levelOf(a, direct)));

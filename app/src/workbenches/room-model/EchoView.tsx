@@ -1,4 +1,4 @@
-import { NativeSelect, SegmentedControl } from '@mantine/core';
+import { SegmentedControl } from '@mantine/core';
 import { ECHO_SIGNALS, type EchoSignal } from '@pebble-hall/core/acoustics';
 import type { Project } from '@pebble-hall/core/project';
 import { OverTime } from '../../charts/OverTime';
@@ -6,12 +6,13 @@ import { Note } from '../../parts/Note';
 import { TableMenu } from '../../parts/TableMenu';
 import { useKeys } from '../../parts/useKeys';
 import { useJob } from '../../services/useJob';
-import { isIndex, isOneOf, useKept } from '../../services/useKept';
+import { isOneOf, useKept } from '../../services/useKept';
 import { echoSentence, flutterSentence, shareText } from '../../words/echoWords';
 import { Halves } from './Halves';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
-import { askedOf, type Runs } from './useRuns';
+import { useReceiver, type Runs } from './useRuns';
+import { WhereCard } from './WhereCard';
 
 const SIGNALS = Object.keys(ECHO_SIGNALS) as EchoSignal[];
 /** Not looked at here, but asked for with the rest. */
@@ -22,23 +23,15 @@ const SHOWN = 600;
 /** Does it echo? The echo criterion at each receiver, over time at one of them, and what makes it. */
 export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
   const { place } = project;
-  const { shown, beside, states } = runs;
+  const { shown, beside } = runs;
+  const { asked, askedBeside, names, index, besideIndex, setReceiver, step } = useReceiver(runs);
   const [signal, setSignal] = useKept<EchoSignal>('room-model echo', 'speech', isOneOf(SIGNALS));
-  const [receiverAt, setReceiver] = useKept('room-model receiver', 0, isIndex);
-  const asked = askedOf(shown, shown ? states[shown.id] : undefined);
-  const askedBeside = askedOf(beside, beside ? states[beside.id] : undefined);
   const echoes = useJob('rays.echoes', asked);
-  const receivers = shown?.receivers ?? [];
-  const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
   const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: WANTED_PER_MS });
-  const besideIndex = beside?.receivers.findIndex((r) => r.name === receivers[index]?.name) ?? -1;
   const there = useJob(
     'rays.receiver',
-    askedBeside && besideIndex >= 0
-      ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
-      : null,
+    askedBeside ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS } : null,
   );
-  const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
   useKeys({
     n: () => step(1),
     b: () => step(-1),
@@ -51,7 +44,6 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
   const seen = here.value;
   const echo = seen?.echo[signal];
   const { tenth, half } = ECHO_SIGNALS[signal];
-  const names = receivers.map((r) => r.name);
   const faceNames = shown.faces.map((f) => f.name);
   const table = () => ({
     title: `${shown.name}: echoes`,
@@ -132,8 +124,8 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
         ) : null}
         <Note number={2} attention={disturbed > 0}>
           {disturbed === 0
-            ? `At none of ${receivers.length} seats would an echo disturb one listener in ten.`
-            : `At ${disturbed} of ${receivers.length} seats an echo would disturb one listener in ten or more; most of them at ${names[worst]!}: ${shareText(shares[worst]!)}.`}
+            ? `At none of ${names.length} seats would an echo disturb one listener in ten.`
+            : `At ${disturbed} of ${names.length} seats an echo would disturb one listener in ten or more; most of them at ${names[worst]!}: ${shareText(shares[worst]!)}.`}
           {disturbed > 0 && worst !== index ? (
             <>
               {' '}
@@ -171,18 +163,7 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
             <TableMenu table={table} />
           </div>
         </section>
-        <section className="card" aria-label="Where">
-          <h2>
-            Where<small>{`${index + 1} of ${receivers.length}`}</small>
-          </h2>
-          <NativeSelect
-            size="xs"
-            aria-label="Receiver"
-            data={names.map((label, i) => ({ value: String(i), label }))}
-            value={String(index)}
-            onChange={(e) => setReceiver(Number(e.currentTarget.value))}
-          />
-        </section>
+        <WhereCard names={names} index={index} onChoose={setReceiver} step={step} />
       </div>
     </>
   );

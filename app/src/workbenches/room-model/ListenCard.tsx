@@ -1,7 +1,5 @@
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import { writeWav } from '@pebble-hall/core/formats';
-import { plainOutput } from '@pebble-hall/core/processing';
-import type { CandidateOutput } from '@pebble-hall/core/auralisation';
 import { useEffect, useRef, useState } from 'react';
 import { isAbort } from '../../ports/abort';
 import { CandidatePlayer } from '../../services/candidatePlayer';
@@ -10,6 +8,7 @@ import { OWN_MATERIALS, RATE, shippedMaterial, type MaterialKind } from '../../s
 import { notifyProblem } from '../../services/notify';
 import { exclusively } from '../../services/running';
 import { saveFile } from '../../services/saveFile';
+import { isOneOf, useKept } from '../../services/useKept';
 import { sentenceOf } from '../../store';
 
 interface Props {
@@ -20,14 +19,17 @@ interface Props {
   name: string;
 }
 
+const EARS = ['two ears', 'one ear'] as const;
 const PIECES = OWN_MATERIALS.filter((m) => m.value !== 'band');
 const ANY_BAND = { from: 100, to: 10_000, name: 'Noise' };
 /** So much of a piece is heard, seconds. */
 const PIECE_S = 12;
 
-/** A piece as it would be heard at a receiver, with one ear; beside it the same in another run, at matched loudness. */
+/** A piece as it would be heard at a receiver, with the ears of a head or with one; beside it the same in another run, at matched loudness. */
 export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Props) {
   const [piece, setPiece] = useState<MaterialKind>('story');
+  const [ears, setEars] = useKept<(typeof EARS)[number]>('room-model ears', EARS[0], isOneOf(EARS));
+  const isHead = ears === 'two ears';
   const [work, setWork] = useState<string | null>(null);
   const [playing, setPlaying] = useState(false);
   const [at, setAt] = useState(0);
@@ -49,8 +51,8 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
   const responses = () =>
     Promise.all(
       [
-        ...(asked ? [{ ...asked, index, rate: RATE }] : []),
-        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE }] : []),
+        ...(asked ? [{ ...asked, index, rate: RATE, isHead }] : []),
+        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE, isHead }] : []),
       ].map((of) => runJob('rays.response', of)),
     );
   const play = async () => {
@@ -61,18 +63,9 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
         ...(await responses()),
       ]);
       const mono = channels[0]!.slice(0, PIECE_S * RATE);
-      const rendered = await runJob('listen.render', {
-        material: [mono],
-        candidates: heard.map(({ samples, rate, zero }): CandidateOutput[] => [
-          {
-            channel: 0,
-            impulse: { samples: Float32Array.from(samples), rate, zero },
-            before: plainOutput(),
-            after: plainOutput(),
-            fir: null,
-            feed: null,
-          },
-        ]),
+      const rendered = await runJob('listen.renderResponses', {
+        material: mono,
+        candidates: heard.map((h) => h.channels),
         matched: true,
         loops: true,
       });
@@ -105,7 +98,10 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
       if (response)
         saveFile(
           `${asked!.run.name}, ${name}.wav`,
-          writeWav([Float32Array.from(response.samples)], response.rate),
+          writeWav(
+            response.channels.map((c) => Float32Array.from(c)),
+            response.rate,
+          ),
           'audio/wav',
         );
     } catch (error) {
@@ -115,7 +111,7 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
   return (
     <section className="card" aria-label="Listen">
       <h2>
-        Listen<small>{work ?? 'one ear, at matched loudness'}</small>
+        Listen<small>{work ?? 'at matched loudness'}</small>
       </h2>
       <div className="row" style={{ gap: 6 }}>
         <NativeSelect
@@ -128,6 +124,16 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
             setPiece(e.currentTarget.value as MaterialKind);
           }}
           style={{ flex: 1 }}
+        />
+        <NativeSelect
+          size="xs"
+          aria-label="Ears"
+          data={[...EARS]}
+          value={ears}
+          onChange={(e) => {
+            end();
+            setEars(e.currentTarget.value as (typeof EARS)[number]);
+          }}
         />
         <Button
           size="compact-sm"

@@ -10,8 +10,8 @@ import {
 import { runFaces, type Project } from '@pebble-hall/core/project';
 import { ACCURACIES, VOICES, type Accuracy, type Voice } from '@pebble-hall/core/runs';
 import { useMemo, useState } from 'react';
-import { LengthField } from '../../parts/LengthField';
 import { NumberField } from '../../parts/NumberField';
+import { PointFields } from '../../parts/PointFields';
 import { useJob } from '../../services/useJob';
 import { faultSentence } from '../../words/faultWords';
 import { addRun } from './changeRuns';
@@ -68,7 +68,6 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
   const check = useJob('rays.check', isWhole ? { faces, sources, receivers } : null);
   const faults = check.value ?? [];
   const rays = suggested.raysPerGroup * suggested.groups;
-  const at = asked.talkerAt;
   const begin = async () => {
     const run = runAsked(project, asked, Math.floor(Math.random() * 2 ** 31));
     onClose();
@@ -122,17 +121,12 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
         {asked.talker || asked.omnidirectional ? (
           <div className="row">
             <span>{asked.omnidirectional ? 'It stands at' : 'The mouth is at'}</span>
-            <span style={{ display: 'flex', gap: 6 }}>
-              {(['x', 'y', 'z'] as const).map((axis) => (
-                <LengthField
-                  key={axis}
-                  label={`Source ${axis}`}
-                  value={at[axis]}
-                  unit={unit}
-                  onChange={(v) => set({ talkerAt: { ...at, [axis]: v } })}
-                />
-              ))}
-            </span>
+            <PointFields
+              label="Source"
+              at={asked.talkerAt}
+              unit={unit}
+              onChange={(talkerAt) => set({ talkerAt })}
+            />
           </div>
         ) : null}
         {!asked.omnidirectional && place.loudspeakers.length > 0 ? (

@@ -1,4 +1,4 @@
-import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
+import { NativeSelect, SegmentedControl } from '@mantine/core';
 import { FIGURES, type FigureName } from '@pebble-hall/core/acoustics';
 import type { Project } from '@pebble-hall/core/project';
 import { OCTAVES } from '@pebble-hall/core/room';
@@ -31,7 +31,8 @@ import { ListenCard } from './ListenCard';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
 import { useMeasuredFigures } from './useMeasuredTimes';
-import { askedOf, type Runs } from './useRuns';
+import { useReceiver, type Runs } from './useRuns';
+import { WhereCard } from './WhereCard';
 
 /** 500 Hz and 1 kHz. */
 const MIDDLE = [3, 4];
@@ -46,7 +47,8 @@ const COLOURS = ['trace-kelp', 'trace-mussel'] as const;
 /** How does it sound here? Figures at each receiver, over octaves and over the seats, with how sure they are. */
 export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const { place } = project;
-  const { shown, beside, states } = runs;
+  const { shown, beside } = runs;
+  const { asked, askedBeside, names, index, besideIndex, setReceiver, step } = useReceiver(runs);
   const [figure, setFigure] = useKept<RunFigure>('room-model figure', 'sti', isOneOf(RUN_FIGURE_KEYS));
   const [band, setBand] = useKept<RunBand>(
     'room-model band',
@@ -54,27 +56,20 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     (v): v is RunBand => v === 'mean' || (isIndex(v) && v < OCTAVES.length),
   );
   const [seen, setSeen] = useKept<(typeof SEEN)[number]>('room-model seen', SEEN[0], isOneOf(SEEN));
-  const [receiverAt, setReceiver] = useKept('room-model receiver', 0, isIndex);
-  const asked = askedOf(shown, shown ? states[shown.id] : undefined);
-  const askedBeside = askedOf(beside, beside ? states[beside.id] : undefined);
   const read = useJob('rays.read', asked);
   const readBeside = useJob('rays.read', askedBeside);
   const measured = useMeasuredFigures(project);
-  const receivers = shown?.receivers ?? [];
-  const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
   const octave = band === 'mean' ? 3 : band;
   const overTime = useJob(
     'rays.receiver',
     asked && seen !== 'over octaves' ? { ...asked, index, wantedPerMs: WANTED_PER_MS } : null,
   );
-  const besideIndex = beside?.receivers.findIndex((r) => r.name === receivers[index]?.name) ?? -1;
   const overTimeBeside = useJob(
     'rays.receiver',
-    askedBeside && seen !== 'over octaves' && besideIndex >= 0
+    askedBeside && seen !== 'over octaves'
       ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
       : null,
   );
-  const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
   const next = <T,>(of: readonly T[], now: T) => of[(of.indexOf(now) + 1) % of.length]!;
   const bands: RunBand[] = ['mean', ...OCTAVES.keys()];
   useKeys({
@@ -87,12 +82,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
   const readings = read.value.receivers;
   const here = readings[index]!;
-  const there = readBeside.value && besideIndex >= 0 ? readBeside.value.receivers[besideIndex]! : null;
+  const there = readBeside.value ? readBeside.value.receivers[besideIndex]! : null;
   const values = readings.map((r) => figureOf(r, figure, band));
   const spread = spreadOf(values);
   const meaning = RUN_FIGURES[figure];
   const say = (v: number) => figureText(v, figure);
-  const names = receivers.map((r) => r.name);
   // the index has no octaves of its own: what it comes from is shown
   const ofLevel = figure === 'sti' || figure === 'level';
   const drawn: RunFigure = ofLevel ? 'level' : figure;
@@ -101,7 +95,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     CENTRES.map((_, o) => known(figureOf(of, drawn, o)) + by * 2 * errorOf(of, drawn, o));
   const curves = [here, ...(there ? [there] : [])];
   const curveNames = [shown.name, beside?.name ?? ''];
-  const walked = measured?.at.get(receivers[index]!.id);
+  const walked = measured?.at.get(shown.receivers[index]!.id);
   const measuredLevels =
     walked && isMeasured(drawn)
       ? CENTRES.map((_, o) => {
@@ -340,39 +334,15 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
             />
           </div>
         </section>
-        <section className="card" aria-label="Where">
-          <h2>
-            Where<small>{`${index + 1} of ${receivers.length}`}</small>
-          </h2>
-          <div className="row" style={{ gap: 6 }}>
-            <NativeSelect
-              size="xs"
-              aria-label="Receiver"
-              data={names.map((label, i) => ({ value: String(i), label }))}
-              value={String(index)}
-              onChange={(e) => setReceiver(Number(e.currentTarget.value))}
-              style={{ flex: 1 }}
-            />
-            <Button size="compact-xs" variant="default" disabled={index === 0} onClick={() => step(-1)}>
-              Back
-            </Button>
-            <Button
-              size="compact-xs"
-              variant="default"
-              disabled={index >= receivers.length - 1}
-              onClick={() => step(1)}
-            >
-              Next
-            </Button>
-          </div>
+        <WhereCard names={names} index={index} onChoose={setReceiver} step={step}>
           <div className="row">
             <span>How sure it is</span>
             <span className="mono">{noticed(errorInNoticeable(here, figure, band))}</span>
           </div>
-        </section>
+        </WhereCard>
         <ListenCard
           asked={asked}
-          askedBeside={besideIndex >= 0 ? askedBeside : null}
+          askedBeside={askedBeside}
           index={index}
           besideIndex={besideIndex}
           name={names[index]!}

@@ -22,7 +22,7 @@ import {
 import { moreRays } from './changeRuns';
 import { Halves } from './Halves';
 import { RunNotes, RunWaits } from './RunFrame';
-import { askedOf, type Runs } from './useRuns';
+import { useReceiver, type Runs } from './useRuns';
 
 /** Reflections per millisecond, as powers of ten from here to there. */
 const [LEAST, MOST] = [0.1, 10_000];
@@ -31,19 +31,14 @@ const powers = (values: Float64Array) => values.map((v) => Math.log10(Math.max(v
 
 /** Can it be believed? How sure each figure is, how dense reflections are, what was lost. */
 export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
-  const { shown, states } = runs;
-  const [receiverAt, setReceiver] = useKept('room-model receiver', 0, isIndex);
+  const { shown } = runs;
+  const { asked, names, index, step } = useReceiver(runs);
   const [perMs, setPerMs] = useKept('room-model density', USUAL_PER_MS, isIndex);
-  const asked = askedOf(shown, shown ? states[shown.id] : undefined);
   const read = useJob('rays.read', asked);
-  const receivers = shown?.receivers ?? [];
-  const index = Math.min(receiverAt, Math.max(0, receivers.length - 1));
   const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: perMs });
-  const step = (by: number) => setReceiver(Math.max(0, Math.min(receivers.length - 1, index + by)));
   useKeys({ n: () => step(1), b: () => step(-1) });
   if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
   const { receivers: readings, balance } = read.value;
-  const names = receivers.map((r) => r.name);
   const sure = trustRunSentence(readings, names, timesTheRays);
   const worst = leastSure(readings);
   const times = worst ? Math.min(16, timesTheRays(worst.error)) : 1;
@@ -52,7 +47,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
   const bytes =
     4 *
     17 *
-    receivers.length *
+    names.length *
     Math.ceil(shown.lengthS / BIN_S) *
     shown.sources.length *
     (asked?.groups.length ?? 0);

@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react';
 import { LengthField } from '../../parts/LengthField';
 import { Note } from '../../parts/Note';
 import { NumberField } from '../../parts/NumberField';
+import { PointFields } from '../../parts/PointFields';
 import { useKeys } from '../../parts/useKeys';
 import { changeProject } from '../../services/changeProject';
 import { heardAt } from '../../services/modelledChannels';
@@ -264,16 +265,13 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
       >
         <section className="card" aria-label="The talker">
           <h2>The talker</h2>
-          <div className="row" style={{ gap: 6 }}>
-            {(['x', 'y', 'z'] as const).map((axis) => (
-              <LengthField
-                key={axis}
-                label={`Talker ${axis}`}
-                value={wish.talkerAt[axis]}
-                unit={unit}
-                onChange={(v) => set({ talkerAt: { ...wish.talkerAt, [axis]: v } })}
-              />
-            ))}
+          <div className="row">
+            <PointFields
+              label="Talker"
+              at={wish.talkerAt}
+              unit={unit}
+              onChange={(talkerAt) => set({ talkerAt })}
+            />
           </div>
           <div className="row" style={{ gap: 6 }}>
             <NativeSelect

@@ -1,5 +1,6 @@
 import { VOICE_BOUND, voiceBoundDb, type VoiceAtSeat } from '@pebble-hall/core/alignment';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
+import { useSize } from '../../charts/useSize';
 
 interface Props {
   now: readonly VoiceAtSeat[];
@@ -21,15 +22,7 @@ const minus = (v: number) => String(v).replace('-', '−');
 /** The window in which a voice is heard first: level against delay relative to the talker, each seat as it is now and as it would be. */
 export function VoiceWindow({ now, then, names, loudspeakers, chosen, onChoose }: Props) {
   const box = useRef<HTMLDivElement>(null);
-  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width: w, height: h } = entry!.contentRect;
-      setSize({ width: Math.floor(w), height: Math.floor(h) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
+  const { width, height } = useSize(box);
   const [w, h] = [Math.max(1, width - LEFT - RIGHT), Math.max(1, height - TOP - BOTTOM)];
   const x = (ms: number) =>
     LEFT + (w * (Math.min(TO_MS, Math.max(FROM_MS, ms)) - FROM_MS)) / (TO_MS - FROM_MS);

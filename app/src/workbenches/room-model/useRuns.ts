@@ -4,7 +4,7 @@ import { useStore } from 'zustand';
 import type { RunAsked } from '../../services/jobs';
 import type { RunState } from '../../services/runQueue';
 import { roomRuns } from '../../services/roomRuns';
-import { isText, useKept } from '../../services/useKept';
+import { isIndex, isText, useKept } from '../../services/useKept';
 
 export interface Runs {
   all: readonly RoomRun[];
@@ -36,4 +36,23 @@ export function askedOf(run: RoomRun | null, state: RunState | undefined): RunAs
   const there = state?.groups.length ?? 0;
   const counts = !state?.isUnderWay ? there : there < LEAST_GROUPS ? 0 : 2 ** Math.floor(Math.log2(there));
   return run && state && counts >= LEAST_GROUPS ? { run, groups: state.groups.slice(0, counts) } : null;
+}
+
+/** Of the shown run and of the one beside it what is read, and the receiver that is looked at. */
+export function useReceiver({ shown, beside, states }: Runs) {
+  const [at, setReceiver] = useKept('room-model receiver', 0, isIndex);
+  const names = shown?.receivers.map((r) => r.name) ?? [];
+  const last = Math.max(0, names.length - 1);
+  const index = Math.min(at, last);
+  // runs may be heard at other places: by their names
+  const besideIndex = beside?.receivers.findIndex((r) => r.name === names[index]) ?? -1;
+  return {
+    asked: askedOf(shown, shown ? states[shown.id] : undefined),
+    askedBeside: besideIndex < 0 ? null : askedOf(beside, beside ? states[beside.id] : undefined),
+    names,
+    index,
+    besideIndex,
+    setReceiver,
+    step: (by: number) => setReceiver(Math.max(0, Math.min(last, index + by))),
+  };
 }

@@ -1,6 +1,7 @@
 import type { DecayMap } from '@pebble-hall/core/views';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
+import { useSize } from '../../charts/useSize';
 import { axisHz, formatHz, frequencyTicks, ticksOf } from '../../charts/chartMath';
 import { heatColour } from '../../charts/heatColour';
 import { SAVED_SIZE, type SavedPlot } from '../../charts/plotSvg';
@@ -16,7 +17,7 @@ const DEPTH_DB = 50;
 /** Energy over frequency (across) and time (downwards: the later, the lower), loud to soft by lightness. */
 export function DecayMapPlot({ map, label }: { map: DecayMap; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const size = useSize(canvas);
   const [pointed, setPointed] = useState<{ f: number; ms: number; db: number } | null>(null);
   const scheme = useComputedColorScheme('light');
   const { frequency, timeS, levelDb } = map;
@@ -27,15 +28,6 @@ export function DecayMapPlot({ map, label }: { map: DecayMap; label: string }) {
   const x = (f: number) => LEFT + (w * Math.log(f / fromHz)) / Math.log(toHz / fromHz);
   const y = (ms: number) => TOP + (h * ms) / lastMs;
 
-  useEffect(() => {
-    const element = canvas.current!;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
   useEffect(() => {
     const element = canvas.current!;
     if (w < 40 || h < 40) return;

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
+import { useSize } from '../../charts/useSize';
 import { ticksOf } from '../../charts/chartMath';
 import { SavePlotMenu } from '../../charts/SavePlotMenu';
 
@@ -38,16 +39,8 @@ export function TimePlot({
   onWindow,
 }: TimePlotProps) {
   const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const size = useSize(box);
   const [held, setHeld] = useState<'left' | 'right' | null>(null);
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
   const toMs = fromMs + stepMs * values.length;
   const [w, h] = [size.width - LEFT - RIGHT, size.height - TOP - BOTTOM];
   const x = (ms: number) => LEFT + (w * (ms - fromMs)) / (toMs - fromMs);

@@ -1,0 +1,67 @@
+import { sphereGain } from '../directivity/index.js';
+import { dot, type Point } from '../geometry/index.js';
+import { OCTAVES } from '../room/index.js';
+
+/** What an ear makes of sound that travels in a direction: how much later it comes than in the middle of the head, and what is left of it per octave. */
+export interface Ear {
+  delayS(going: Point): number;
+  /** as amplitudes, written into `out` */
+  gains(going: Point, out: Float64Array): void;
+}
+
+/** One that hears from everywhere alike, as a measuring microphone does. */
+export const OPEN_EAR: Ear = { delayS: () => 0, gains: (_, out) => void out.fill(1) };
+
+/** A head as a rigid sphere, and how far back its ears lie (Duda and Martens 1998). */
+const [HEAD_M, EARS_DEG] = [0.0875, 100];
+const SPEED = 343;
+const PER_OCTAVE = 6;
+const STEP_DEG = 2;
+const ROWS = 180 / STEP_DEG + 1;
+
+let table: Float64Array | undefined;
+
+/** `[angle][octave]`: amplitude on the sphere against the open, as the mean power within the octave has it. */
+function gainTable(): Float64Array {
+  if (table) return table;
+  const made = new Float64Array(ROWS * OCTAVES.length);
+  OCTAVES.forEach((centre, o) => {
+    for (let i = 0; i < PER_OCTAVE; i++) {
+      const hz = centre * 2 ** ((i + 0.5) / PER_OCTAVE - 0.5);
+      const gain = sphereGain((2 * Math.PI * hz * HEAD_M) / SPEED);
+      for (let row = 0; row < ROWS; row++) {
+        const { re, im } = gain((row * STEP_DEG * Math.PI) / 180);
+        made[row * OCTAVES.length + o] = made[row * OCTAVES.length + o]! + (re * re + im * im) / PER_OCTAVE;
+      }
+    }
+  });
+  return (table = made.map(Math.sqrt));
+}
+
+/** An ear of a head whose nose points along an azimuth, radians. */
+function earAt(azimuth: number): Ear {
+  const towards = { x: Math.cos(azimuth), y: Math.sin(azimuth), z: 0 };
+  const angleOf = (going: Point) => Math.acos(Math.max(-1, Math.min(1, -dot(going, towards))));
+  return {
+    // straight to it where it is seen, else around the sphere (Woodworth 1938)
+    delayS: (going) => {
+      const angle = angleOf(going);
+      return (HEAD_M / SPEED) * (angle < Math.PI / 2 ? -Math.cos(angle) : angle - Math.PI / 2);
+    },
+    gains: (going, out) => {
+      const at = (angleOf(going) * 180) / Math.PI / STEP_DEG;
+      const row = Math.min(ROWS - 2, Math.floor(at));
+      const gains = gainTable();
+      for (let o = 0; o < OCTAVES.length; o++) {
+        const [a, b] = [gains[row * OCTAVES.length + o]!, gains[(row + 1) * OCTAVES.length + o]!];
+        out[o] = a + (at - row) * (b - a);
+      }
+    },
+  };
+}
+
+/** The left and the right ear of a head. @param facing azimuth of the nose, radians counter-clockwise from x */
+export const earsOf = (facing: number): [Ear, Ear] => {
+  const off = (EARS_DEG * Math.PI) / 180;
+  return [earAt(facing + off), earAt(facing - off)];
+};
