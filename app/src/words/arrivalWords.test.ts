@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { arrivalSentence, directionWords, lateSentence } from './arrivalWords';
+import { arrivalSentence, directionWords, lateSentence, treatedSentence } from './arrivalWords';
 
 it('tells where it comes from, for one who looks at the source', () => {
   // looking along -x, at a source ahead: what travels along +x comes from ahead
@@ -21,4 +21,11 @@ it('tells the faces in order', () => {
   expect(arrivalSentence({ ...told, faces: [] })).toBe('The direct sound, from behind.');
   expect(lateSentence(null)).toMatch(/50 ms/);
   expect(lateSentence(told)).toContain('58.4 ms');
+});
+
+it('what treating a surface does to an arrival', () => {
+  expect(treatedSentence('Rear wall', 0.7, -4.96, -10.2)).toBe(
+    'Swallowing 70 % Rear wall would take it from −5.0 dB to −10.2 dB.',
+  );
+  expect(treatedSentence('Drapes', 0.7, -5, -5.01)).toBe('Drapes swallows most of it already.');
 });

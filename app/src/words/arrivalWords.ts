@@ -44,3 +44,9 @@ export const lateSentence = (late: Told | null): string =>
   late
     ? `The loudest after 50 ms comes at ${ms(late.laterS)} with ${level(late.db)}, ${off(late.faces)}.`
     : 'Nothing of it comes later than 50 ms.';
+
+/** What treating a surface does to an arrival. @param share that it then swallows @param nowDb @param thenDb against the direct sound */
+export const treatedSentence = (surface: string, share: number, nowDb: number, thenDb: number): string =>
+  nowDb - thenDb < 0.1
+    ? `${surface} swallows most of it already.`
+    : `Swallowing ${Math.round(100 * share)} % ${surface} would take it from ${level(nowDb)} to ${level(thenDb)}.`;

@@ -2,32 +2,25 @@ import type { Arrival } from '@pebble-hall/core/tracing';
 import { useRef } from 'react';
 import { useSize } from '../../charts/useSize';
 import { ticksOf } from '../../charts/chartMath';
-import { levelOf } from './arrivalLevel';
+import { ARRIVAL_COLOURS, levelOf } from './arrivalLevel';
 
 interface Props {
   arrivals: readonly Arrival[];
+  /** levels are against it */
+  direct: Arrival;
   chosen: number;
   onChoose: (index: number) => void;
 }
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [50, 18, 26, 30];
 const LOWEST_DB = -40;
-const COLOURS = [
-  'var(--ink)',
-  'var(--kelp)',
-  'var(--trace-slate)',
-  'var(--trace-heather)',
-  'var(--trace-gorse)',
-];
-
 /** By their colours. */
 const MET = ['the direct sound', 'one face met', 'two', 'three', 'more'];
 
 /** Every arrival as a stem: its level over when it comes, coloured by how many faces it met. A click takes the nearest. */
-export function ArrivalStems({ arrivals, chosen, onChoose }: Props) {
+export function ArrivalStems({ arrivals, direct, chosen, onChoose }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(box);
-  const direct = arrivals[0]!;
   const toMs = Math.max(20, 1000 * arrivals.at(-1)!.laterS * 1.04);
   const top = Math.max(3, ...arrivals.map((a) => levelOf(a, direct)));
   const [w, h] = [Math.max(1, width - LEFT - RIGHT), Math.max(1, height - TOP - BOTTOM)];
@@ -71,7 +64,11 @@ export function ArrivalStems({ arrivals, chosen, onChoose }: Props) {
             x2={x(1000 * a.laterS)}
             y1={TOP + h}
             y2={y(levelOf(a, direct))}
-            stroke={i === chosen ? 'var(--buoy)' : COLOURS[Math.min(a.faces.length, COLOURS.length - 1)]}
+            stroke={
+              i === chosen
+                ? 'var(--buoy)'
+                : ARRIVAL_COLOURS[Math.min(a.faces.length, ARRIVAL_COLOURS.length - 1)]
+            }
             strokeWidth={i === chosen ? 5 : 2.4}
           />
         ))}
@@ -85,7 +82,7 @@ export function ArrivalStems({ arrivals, chosen, onChoose }: Props) {
             y={TOP + 14 + 16 * i}
             textAnchor="end"
             fontSize={11.5}
-            fill={COLOURS[i]}
+            fill={ARRIVAL_COLOURS[i]}
           >
             {text}
           </text>

@@ -3,14 +3,16 @@ import { distanceBetween, type Point } from '@pebble-hall/core/geometry';
 import { facetsOf } from '@pebble-hall/core/place';
 import { facetOrder } from '@pebble-hall/core/room';
 import type { Project } from '@pebble-hall/core/project';
+import type { Arrival } from '@pebble-hall/core/tracing';
 import { useMemo, useState } from 'react';
 import { lengthText, PlaceDrawing, projectionOf } from '../../drawing';
 import { Note } from '../../parts/Note';
 import { useKeys } from '../../parts/useKeys';
 import { heardAt } from '../../services/modelledChannels';
 import { useJob } from '../../services/useJob';
-import { arrivalSentence, directionWords, lateSentence } from '../../words/arrivalWords';
+import { arrivalSentence, directionWords, lateSentence, treatedSentence } from '../../words/arrivalWords';
 import { Halves } from './Halves';
+import { ArrivalGlobe } from './ArrivalGlobe';
 import { ArrivalStems } from './ArrivalStems';
 import { levelOf } from './arrivalLevel';
 
@@ -19,6 +21,11 @@ const LENGTH_S = 0.2;
 /** Speech takes an arrival after this for an echo, if it is loud enough (Haas 1951). */
 const LATE_S = 0.05;
 const ORDERS = ['1', '2', '3', '4', '5'];
+/** A surface that is treated swallows so much at least, in every octave. */
+const TREATED = 0.7;
+/** What a face swallows from 500 Hz to 2 kHz. */
+const swallowed = ({ absorption }: { absorption: readonly number[] }) =>
+  (absorption[3]! + absorption[4]! + absorption[5]!) / 3;
 const [MARGIN, CAPTION] = [22, 40];
 
 /** What arrives at a place, when and where from: each way of sound as from mirrors, with its path in the plan. */
@@ -51,16 +58,47 @@ export function ArrivalsView({ project }: { project: Project }) {
     [faces, source, receiver, order, temperatureC, relativeHumidityPercent],
   );
   const { value, problem } = useJob('coverage.arrivals', request);
-  const arrivals = value ?? [];
+  const nameOf = (face: number) => faces[face]!.name;
+  const all = value ?? [];
+  const [askedShown, setShown] = useState('all');
+  const onlyOf = (a: Arrival) =>
+    askedShown === 'all' ||
+    (askedShown.startsWith('met ')
+      ? a.faces.length === Number(askedShown.slice(4))
+      : a.faces.some((f) => nameOf(f) === askedShown));
+  const only = all.filter(onlyOf);
+  // what nothing is left of is not asked for any more
+  const arrivals = only.length > 0 ? only : all;
+  const shownOf = only.length > 0 ? askedShown : 'all';
   const chosen = Math.min(at, Math.max(0, arrivals.length - 1));
   const step = (by: number) => setAt(Math.max(0, Math.min(arrivals.length - 1, chosen + by)));
   useKeys({ n: () => step(1), b: () => step(-1) });
   const { width, height } = useMemo(() => projectionOf(shape, 'above'), [shape]);
   const now = arrivals[chosen];
-  const direct = arrivals[0];
-  const nameOf = (face: number) => faces[face]!.name;
+  const direct = all[0];
+  const weakest = now?.faces.reduce<number | null>(
+    (best, f) => (best === null || swallowed(faces[f]!) < swallowed(faces[best]!) ? f : best),
+    null,
+  );
+  const treatedRequest = useMemo(
+    () =>
+      request && weakest !== null && weakest !== undefined
+        ? {
+            ...request,
+            faces: request.faces.map((f, i) =>
+              faces[i]!.name === faces[weakest]!.name
+                ? { ...f, absorption: f.absorption.map((a) => Math.max(a, TREATED)) }
+                : f,
+            ),
+          }
+        : null,
+    [request, faces, weakest],
+  );
+  const treated = useJob('coverage.arrivals', treatedRequest).value?.find(
+    (a) => now && a.faces.join() === now.faces.join(),
+  );
   const late = direct
-    ? arrivals
+    ? all
         .map((a, i) => ({ a, i }))
         .filter(({ a }) => a.laterS >= LATE_S)
         .reduce<{ a: (typeof arrivals)[number]; i: number } | null>(
@@ -108,7 +146,16 @@ export function ArrivalsView({ project }: { project: Project }) {
         </div>
         <div className="plot">
           {arrivals.length > 0 ? (
-            <ArrivalStems arrivals={arrivals} chosen={chosen} onChoose={setAt} />
+            <div style={{ display: 'grid', gridTemplateRows: '1.25fr 1fr', height: '100%', minHeight: 0 }}>
+              <ArrivalStems arrivals={arrivals} direct={direct!} chosen={chosen} onChoose={setAt} />
+              <ArrivalGlobe
+                arrivals={arrivals}
+                direct={direct!}
+                chosen={chosen}
+                onChoose={setAt}
+                facing={frontOf(source.position, receiver!.position)}
+              />
+            </div>
           ) : (
             <p className="quiet" role="status" style={{ padding: 20 }}>
               {problem ??
@@ -135,8 +182,13 @@ export function ArrivalsView({ project }: { project: Project }) {
             })}
           </Note>
         ) : null}
+        {now && direct && treated && weakest !== null && weakest !== undefined ? (
+          <Note number={2}>
+            {treatedSentence(nameOf(weakest), TREATED, levelOf(now, direct), levelOf(treated, direct))}
+          </Note>
+        ) : null}
         {direct ? (
-          <Note number={2} attention={late !== null && levelOf(late.a, direct) > -10}>
+          <Note number={3} attention={late !== null && levelOf(late.a, direct) > -10}>
             {lateSentence(
               late && {
                 laterS: late.a.laterS,
@@ -144,17 +196,23 @@ export function ArrivalsView({ project }: { project: Project }) {
                 faces: late.a.faces.map(nameOf),
               },
             )}
-            {late && late.i !== chosen ? (
+            {late && late.a !== now ? (
               <>
                 {' '}
-                <button className="linkish" onClick={() => setAt(late.i)}>
+                <button
+                  className="linkish"
+                  onClick={() => {
+                    setShown('all');
+                    setAt(late.i);
+                  }}
+                >
                   Show it
                 </button>
               </>
             ) : null}
           </Note>
         ) : null}
-        <Note number={3}>
+        <Note number={4}>
           {direct && direct.faces.length > 0
             ? 'The direct sound does not get here: levels are against what arrives first. '
             : ''}
@@ -184,6 +242,27 @@ export function ArrivalsView({ project }: { project: Project }) {
               value={String(Math.min(heardIndex, Math.max(0, heard.length - 1)))}
               onChange={(e) => setHeard(Number(e.currentTarget.value))}
               w={240}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Shown"
+              data={[
+                { value: 'all', label: 'all of them' },
+                ...ORDERS.filter((o) => Number(o) <= order).map((o) => ({
+                  value: `met ${o}`,
+                  label: o === '1' ? 'those of one face' : `those of ${o} faces`,
+                })),
+                ...[...new Set(faces.map((f) => f.name))].map((name) => ({
+                  value: name,
+                  label: `those off ${name}`,
+                })),
+              ]}
+              value={shownOf}
+              onChange={(e) => {
+                setShown(e.currentTarget.value);
+                setAt(0);
+              }}
+              w={190}
             />
             <NativeSelect
               size="xs"

@@ -11,7 +11,7 @@ import { echoSentence, flutterSentence, shareText } from '../../words/echoWords'
 import { Halves } from './Halves';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
-import { useReceiver, type Runs } from './useRuns';
+import { useHeld, useReceiver, type Runs } from './useRuns';
 import { WhereCard } from './WhereCard';
 
 const SIGNALS = Object.keys(ECHO_SIGNALS) as EchoSignal[];
@@ -27,6 +27,7 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
   const { asked, askedBeside, names, index, besideIndex, setReceiver, step } = useReceiver(runs);
   const [signal, setSignal] = useKept<EchoSignal>('room-model echo', 'speech', isOneOf(SIGNALS));
   const echoes = useJob('rays.echoes', asked);
+  const held = useHeld(echoes.value, runs);
   const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: WANTED_PER_MS });
   const there = useJob(
     'rays.receiver',
@@ -37,8 +38,8 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
     b: () => step(-1),
     f: () => setSignal(signal === 'speech' ? 'music' : 'speech'),
   });
-  if (!shown || !echoes.value) return <RunWaits runs={runs} problem={echoes.problem} share={echoes.share} />;
-  const shares = echoes.value.map((e) => e[signal].share);
+  if (!shown || !held) return <RunWaits runs={runs} problem={echoes.problem} share={echoes.share} />;
+  const shares = held.map((e) => e[signal].share);
   const worst = shares.reduce((best, s, i) => (s > shares[best]! ? i : best), 0);
   const disturbed = shares.filter((s) => s >= 0.1).length;
   const seen = here.value;
@@ -48,7 +49,7 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
   const table = () => ({
     title: `${shown.name}: echoes`,
     columns: ['Receiver', ...SIGNALS.flatMap((s) => [`EK, ${s}`, `at, ms, ${s}`, `disturbed, %, ${s}`])],
-    rows: echoes.value!.map((e, i) => [
+    rows: held.map((e, i) => [
       names[i]!,
       ...SIGNALS.flatMap((s) => [
         e[s].largest.toFixed(2),

@@ -35,7 +35,10 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
   const [at, setAt] = useState(0);
   const player = useRef<CandidatePlayer | null>(null);
   const stopped = useRef<(() => void) | null>(null);
+  /** what was asked for last: an answer to anything earlier, or after the page was left, is not played */
+  const turn = useRef(0);
   const end = () => {
+    turn.current++;
     void player.current?.stop();
     stopped.current?.();
     stopped.current = null;
@@ -43,6 +46,7 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
   };
   useEffect(
     () => () => {
+      turn.current++;
       void player.current?.stop();
       stopped.current?.();
     },
@@ -56,6 +60,7 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
       ].map((of) => runJob('rays.response', of)),
     );
   const play = async () => {
+    const mine = ++turn.current;
     setWork('Working out what is heard …');
     try {
       const [{ channels }, ...heard] = await Promise.all([
@@ -69,6 +74,7 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
         matched: true,
         loops: true,
       });
+      if (turn.current !== mine) return;
       setWork(null);
       const first = Math.min(at, rendered.sounds.length - 1);
       setAt(first);

@@ -31,7 +31,7 @@ import { ListenCard } from './ListenCard';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
 import { useMeasuredFigures } from './useMeasuredTimes';
-import { useReceiver, type Runs } from './useRuns';
+import { useHeld, useReceiver, type Runs } from './useRuns';
 import { WhereCard } from './WhereCard';
 
 /** 500 Hz and 1 kHz. */
@@ -57,6 +57,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   );
   const [seen, setSeen] = useKept<(typeof SEEN)[number]>('room-model seen', SEEN[0], isOneOf(SEEN));
   const read = useJob('rays.read', asked);
+  const held = useHeld(read.value, runs);
   const readBeside = useJob('rays.read', askedBeside);
   const measured = useMeasuredFigures(project);
   const octave = band === 'mean' ? 3 : band;
@@ -79,8 +80,8 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     o: () => setBand(next(bands, band)),
     v: () => setSeen(next(SEEN, seen)),
   });
-  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
-  const readings = read.value.receivers;
+  if (!shown || !held) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
+  const readings = held.receivers;
   const here = readings[index]!;
   const there = readBeside.value ? readBeside.value.receivers[besideIndex]! : null;
   const values = readings.map((r) => figureOf(r, figure, band));

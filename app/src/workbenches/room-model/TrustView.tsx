@@ -22,7 +22,7 @@ import {
 import { moreRays } from './changeRuns';
 import { Halves } from './Halves';
 import { RunNotes, RunWaits } from './RunFrame';
-import { useReceiver, type Runs } from './useRuns';
+import { useHeld, useReceiver, type Runs } from './useRuns';
 
 /** Reflections per millisecond, as powers of ten from here to there. */
 const [LEAST, MOST] = [0.1, 10_000];
@@ -35,22 +35,18 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
   const { asked, names, index, step } = useReceiver(runs);
   const [perMs, setPerMs] = useKept('room-model density', USUAL_PER_MS, isIndex);
   const read = useJob('rays.read', asked);
+  const held = useHeld(read.value, runs);
   const here = useJob('rays.receiver', asked && { ...asked, index, wantedPerMs: perMs });
   useKeys({ n: () => step(1), b: () => step(-1) });
-  if (!shown || !read.value) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
-  const { receivers: readings, balance } = read.value;
+  if (!shown || !asked || !held) return <RunWaits runs={runs} problem={read.problem} share={read.share} />;
+  const { receivers: readings, balance } = held;
   const sure = trustRunSentence(readings, names, timesTheRays);
   const worst = leastSure(readings);
   const times = worst ? Math.min(16, timesTheRays(worst.error)) : 1;
   const density = here.value?.density;
   const lost = Math.max(...balance.escaped.map((v, o) => v + balance.cut[o]!));
   const bytes =
-    4 *
-    17 *
-    names.length *
-    Math.ceil(shown.lengthS / BIN_S) *
-    shown.sources.length *
-    (asked?.groups.length ?? 0);
+    4 * 17 * names.length * Math.ceil(shown.lengthS / BIN_S) * shown.sources.length * asked.groups.length;
   const rows: { figure: RunFigure; cells: { text: string; error: number }[] }[] = JUDGED.map((figure) => ({
     figure,
     cells: (RUN_FIGURES[figure].mean ? [...OCTAVES.keys()] : ['mean' as const]).map((o) => {
@@ -139,7 +135,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
         <Note
           number={1}
           attention={sure.attention}
-          small={`By leaving out each of ${Math.min(10, asked!.groups.length)} independent parts of the rays in turn`}
+          small={`By leaving out each of ${Math.min(10, asked.groups.length)} independent parts of the rays in turn`}
         >
           {sure.text}
         </Note>
@@ -168,7 +164,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
         <section className="card" aria-label="Rays">
           <h2>
             Rays
-            <small>{`${balance.rays.toLocaleString('en')} in ${asked!.groups.length} groups, seed ${shown.seed}`}</small>
+            <small>{`${balance.rays.toLocaleString('en')} in ${asked.groups.length} groups, seed ${shown.seed}`}</small>
           </h2>
           <div className="row">
             <span>{`${(bytes / 1e6).toFixed(1)} MB kept`}</span>

@@ -7,3 +7,12 @@ const sum = ({ energy }: Pick<Arrival, 'energy'>) => OF_SPEECH.reduce((s, o) => 
 /** Level of an arrival against another one, dB, from 500 Hz to 2 kHz. */
 export const levelOf = (arrival: Pick<Arrival, 'energy'>, against: Pick<Arrival, 'energy'>): number =>
   10 * Math.log10(sum(arrival) / sum(against));
+
+/** By how many faces an arrival met: none, one, two, three, more. */
+export const ARRIVAL_COLOURS = [
+  'var(--ink)',
+  'var(--kelp)',
+  'var(--trace-slate)',
+  'var(--trace-heather)',
+  'var(--trace-gorse)',
+] as const;

@@ -1,5 +1,6 @@
 import type { Project } from '@pebble-hall/core/project';
 import type { RoomRun } from '@pebble-hall/core/runs';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { RunAsked } from '../../services/jobs';
 import type { RunState } from '../../services/runQueue';
@@ -55,4 +56,12 @@ export function useReceiver({ shown, beside, states }: Runs) {
     setReceiver,
     step: (by: number) => setReceiver(Math.max(0, Math.min(last, index + by))),
   };
+}
+
+/** What was read of a run before, while more of its rays are read; never of another run. */
+export function useHeld<T>(value: T | null, { shown }: Runs): T | null {
+  const [held, setHeld] = useState<{ runId: string; value: T } | null>(null);
+  if (value !== null && shown && (held?.value !== value || held.runId !== shown.id))
+    setHeld({ runId: shown.id, value });
+  return value ?? (held && held.runId === shown?.id ? held.value : null);
 }
