@@ -1,5 +1,5 @@
 import { meanPoint, type Point } from '../geometry/index.js';
-import { OCTAVES, type PerOctave } from '../room/index.js';
+import { OCTAVES } from '../room/index.js';
 import {
   EMISSION_COLUMNS,
   EMISSION_ROWS,
@@ -62,6 +62,3 @@ export function channelEmission(channel: CoverageChannel, speed: number): Channe
     FAR_M / speed;
   return { ...emissionOf(energies), position, delayS: Math.max(0, delayS) };
 }
-
-/** How a signal's power is shared among octaves against all of it, dB: pink from 20 Hz to 20 kHz. */
-export const PINK_SHARES_DB: PerOctave = OCTAVES.map(() => -10) as PerOctave;

@@ -50,5 +50,5 @@ export {
   type PlaceReason,
 } from './meetingPlaces.js';
 export { groupPattern, type GroupPattern } from './groupPattern.js';
-export { channelEmission, PINK_SHARES_DB, type ChannelEmission } from './channelEmission.js';
+export { channelEmission, type ChannelEmission } from './channelEmission.js';
 export { voiceAtSeats, type VoiceRequest } from './voiceAtSeats.js';

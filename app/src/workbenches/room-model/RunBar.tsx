@@ -5,9 +5,8 @@ import { useState } from 'react';
 import type { RunState } from '../../services/runQueue';
 import { holdRun, roomRuns } from '../../services/roomRuns';
 import { leftWords } from '../../words/runWords';
-import { addRun, moreRays, removeRun } from './changeRuns';
+import { moreRays, removeRun, runShownAgain } from './changeRuns';
 import { NewRunDialog } from './NewRunDialog';
-import { runAgain } from './newRun';
 import type { Runs } from './useRuns';
 
 /** Which run is looked at, what it is beside, and what can be done with it. */
@@ -24,14 +23,6 @@ export function RunBar({
   const { all, states, shown, beside, setShown, setBeside } = runs;
   const [isNew, setNew] = useState(false);
   const state = shown ? states[shown.id] : undefined;
-  const again = async () => {
-    if (!shown) return;
-    const run = runAgain(project, shown, shown.name);
-    if (await addRun(run)) {
-      setBeside(shown.id);
-      setShown(run.id);
-    }
-  };
   return (
     <span style={{ display: 'flex', gap: 8, alignItems: 'center', marginLeft: 'auto' }}>
       {shown ? (
@@ -79,7 +70,9 @@ export function RunBar({
               ) : null}
               <Menu.Item onClick={() => void moreRays(shown, 2)}>Twice the rays</Menu.Item>
               <Menu.Item onClick={() => void moreRays(shown, 4)}>Four times the rays</Menu.Item>
-              <Menu.Item onClick={() => void again()}>Run again as the room is now</Menu.Item>
+              <Menu.Item onClick={() => void runShownAgain(project, runs)}>
+                Run again as the room is now
+              </Menu.Item>
               <Menu.Item color="red" onClick={() => void removeRun(shown)}>
                 Remove
               </Menu.Item>

@@ -3,8 +3,7 @@ import { changedSince, type Project } from '@pebble-hall/core/project';
 import type { ReactNode } from 'react';
 import { Note } from '../../parts/Note';
 import { changedWords, leftWords } from '../../words/runWords';
-import { addRun } from './changeRuns';
-import { runAgain } from './newRun';
+import { runShownAgain } from './changeRuns';
 import type { Runs } from './useRuns';
 
 /** What stands in for a run that cannot be looked at yet; null when it can. */
@@ -54,16 +53,10 @@ export function RunWaits({
 
 /** Says what of the room the run does not know, and how far it is. */
 export function RunNotes({ project, runs, from }: { project: Project; runs: Runs; from: number }) {
-  const { shown, states, setShown, setBeside } = runs;
+  const { shown, states } = runs;
   if (!shown) return null;
   const changed = changedSince(shown, project.place);
   const state = states[shown.id];
-  const again = async () => {
-    const run = runAgain(project, shown, shown.name);
-    if (!(await addRun(run))) return;
-    setBeside(shown.id);
-    setShown(run.id);
-  };
   return (
     <>
       {state && state.share < 1 ? (
@@ -75,7 +68,7 @@ export function RunNotes({ project, runs, from }: { project: Project; runs: Runs
       {changed ? (
         <Note number={from + (state && state.share < 1 ? 1 : 0)} attention>
           {changedWords(changed)}{' '}
-          <Button size="compact-xs" variant="default" onClick={() => void again()}>
+          <Button size="compact-xs" variant="default" onClick={() => void runShownAgain(project, runs)}>
             Run it again
           </Button>
         </Note>
