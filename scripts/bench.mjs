@@ -9,7 +9,7 @@ needNode();
 needPackages();
 needBrowser();
 run('npm', ['run', 'build', '--silent']);
-if (!existsSync(join(root, 'app', 'dist', 'server', 'entry.mjs'))) process.exit(1);
+if (!existsSync(join(root, 'app', 'dist', 'server', 'serve.mjs'))) process.exit(1);
 // `npm run bench capture` runs the ten minutes of recording alone; they are no part of the rest
 if (process.argv.includes('capture')) {
   const { benchCapture } = await import('../bench/capture.mjs');

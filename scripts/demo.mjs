@@ -34,7 +34,7 @@ while (!(await isFree(port))) {
     process.exit(1);
   }
 }
-const server = spawn(process.execPath, [join(root, 'app', 'dist', 'server', 'entry.mjs')], {
+const server = spawn(process.execPath, [join(root, 'app', 'dist', 'server', 'serve.mjs')], {
   env: { ...process.env, HOST: host, PORT: String(port) },
   stdio: ['ignore', 'ignore', 'inherit'],
 });

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, Browser } from 'selenium-webdriver';
+import { Builder, Browser, logging } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
 const BINARY = process.env.CHROMIUM ?? '/usr/bin/chromium';
@@ -35,6 +35,9 @@ export async function openBrowser({ width = 1280, height = 800, args = [] } = {}
     'download.default_directory': downloads,
     'download.prompt_for_download': false,
   });
+  const logs = new logging.Preferences();
+  logs.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+  options.setLoggingPrefs(logs);
   const driver = /** @type {import('selenium-webdriver/chrome.js').Driver} */ (
     await new Builder()
       .forBrowser(Browser.CHROME)
@@ -51,6 +54,8 @@ export async function openBrowser({ width = 1280, height = 800, args = [] } = {}
   return {
     driver,
     downloads,
+    /** What the page wrote to its console since this was asked last. */
+    said: async () => (await driver.manage().logs().get(logging.Type.BROWSER)).map(({ message }) => message),
     close: async () => {
       await driver.quit();
       for (const folder of [profile, downloads])

@@ -20,18 +20,22 @@ export function freePort() {
   });
 }
 
-/** @returns {Promise<{ url: string, stop: () => Promise<void> }>} */
-export async function startServer() {
-  const entry = join(root, 'app', 'dist', 'server', 'entry.mjs');
+/**
+ * @param {Record<string, string>} [told] its environment, e. g. where it listens
+ * @returns {Promise<{ url: string, stop: () => Promise<void> }>}
+ */
+export async function startServer(told = {}) {
+  const entry = join(root, 'app', 'dist', 'server', 'serve.mjs');
   if (!existsSync(entry)) throw new Error('The application is not built: run "npm run build" first.');
+  const host = told['HOST'] ?? '127.0.0.1';
   const port = await freePort();
   const server = spawn(process.execPath, [entry], {
-    env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
+    env: { ...process.env, HOST: host, PORT: String(port), ...told },
     stdio: ['ignore', 'ignore', 'pipe'],
   });
   let said = '';
   server.stderr.on('data', (chunk) => (said += chunk));
-  const url = `http://127.0.0.1:${port}`;
+  const url = `http://${host}:${port}`;
   const started = Date.now();
   for (;;) {
     if (server.exitCode !== null) throw new Error(`The server ended with ${server.exitCode}: ${said}`);

@@ -7,10 +7,10 @@ type Opened = Awaited<ReturnType<typeof openBrowser>>;
 
 const quote = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
-/** A user at a browser: finds things by role and label, waits for what appears, reads what is written. */
 /** Between two looks at a page that is waited for, ms. */
 const [LEAST_REST_MS, MOST_REST_MS] = [80, 800];
 
+/** A user at a browser: finds things by role and label, waits for what appears, reads what is written. */
 export class User {
   private opened: Opened | undefined;
   /** of the server */
@@ -37,7 +37,14 @@ export class User {
     return this.browser.driver;
   }
 
-  close = async () => this.opened?.close();
+  /** Leaves. @throws Error when a page wanted something that its policy forbids: it would be missing for the user */
+  close = async () => {
+    const said = (await this.opened?.said().catch(() => [])) ?? [];
+    await this.opened?.close();
+    const forbidden = said.filter((line) => line.includes('Content Security Policy'));
+    if (forbidden.length > 0)
+      throw new Error(`Forbidden by the page's policy: ${forbidden.slice(0, 3).join('\n')}`);
+  };
 
   async visit(path: string): Promise<void> {
     await this.driver.get(this.url + path);

@@ -1,4 +1,3 @@
-import { networkInterfaces } from 'node:os';
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import Joi from 'joi';
 import type { FollowCommand, FollowState } from '../services/followState';
@@ -6,24 +5,42 @@ import { BadRequest } from './answers';
 
 /**
  * Rounds that can be followed from a second device: the tab that measures publishes where it is and fetches what was
- * asked for; whoever has the pairing code may look and ask. Nothing is kept once the tab stops publishing.
+ * asked for. Another device pairs with a short code that is read off the screen, or with the long link of its QR code, and
+ * goes on with the link: guessing codes neither finds a round nor shuts a paired device out. Nothing is kept once the tab
+ * stops publishing.
  */
 interface FollowedRound {
+  code: string;
+  link: string;
   key: string;
+  from: string;
   state: FollowState | null;
   commands: FollowCommand[];
   publishedAt: number;
 }
 
+/** What the tab that measures gets: the code and the link for others, the key to publish with. */
+export interface BegunRound {
+  code: string;
+  link: string;
+  key: string;
+}
+
 /** No 0 and O, 1 and I: the code is read off one screen and typed into another. */
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
-export const CODE_LENGTH = 6;
+export const CODE_LENGTH = 8;
 /** A round whose tab is silent for so long is over. */
 const FORGOTTEN_MS = 60_000;
-const MOST_ROUNDS = 50;
+const MOST_ROUNDS = 200;
+/** Of one address: nobody takes all the room. */
+const MOST_OF_ONE = 6;
 const MOST_COMMANDS = 8;
-/** Wrong codes from one address within a minute before it has to wait: guessing would take centuries. */
+/**
+ * Wrong codes within a minute, of one address and of all, before codes have to wait: 2^40 codes at this rate take three
+ * thousand years. Links do not wait, they cannot be guessed.
+ */
 const MOST_GUESSES = 12;
+const MOST_GUESSES_OF_ALL = 600;
 const GUESS_MS = 60_000;
 
 const text = Joi.string().max(300).allow('');
@@ -51,87 +68,102 @@ export const commandSchema: Joi.Schema<FollowCommand> = Joi.alternatives(
   Joi.object({ do: Joi.valid('choose'), spotId: Joi.string().max(64) }),
 );
 
+export const pairSchema: Joi.Schema<{ code: string }> = Joi.object({ code: Joi.string().max(40) });
+
 export class FollowedRounds {
+  /** by their links */
   private readonly rounds = new Map<string, FollowedRound>();
-  private readonly guesses = new Map<string, number[]>();
+  private guesses: { from: string; at: number }[] = [];
 
   constructor(private readonly now: () => number = Date.now) {}
 
-  /** A new round to follow, with the code for others and the key for the tab that measures. */
-  begin(): { code: string; key: string } {
+  /**
+   * A new round to follow.
+   * @param from address that asks
+   * @throws BadRequest 503 where too many are followed
+   */
+  begin(from: string): BegunRound {
     this.forget();
-    if (this.rounds.size >= MOST_ROUNDS)
+    const rounds = [...this.rounds.values()];
+    if (rounds.length >= MOST_ROUNDS || rounds.filter((r) => r.from === from).length >= MOST_OF_ONE)
       throw new BadRequest(503, 'Too many rounds are followed at the moment. Close one of them.');
     let code: string;
     do code = Array.from({ length: CODE_LENGTH }, () => LETTERS[randomInt(LETTERS.length)]).join('');
-    while (this.rounds.has(code));
-    const key = randomBytes(16).toString('hex');
-    this.rounds.set(code, { key, state: null, commands: [], publishedAt: this.now() });
-    return { code, key };
+    while (rounds.some((r) => r.code === code));
+    const [link, key] = [randomBytes(16).toString('hex'), randomBytes(16).toString('hex')];
+    this.rounds.set(link, { code, link, key, from, state: null, commands: [], publishedAt: this.now() });
+    return { code, link, key };
   }
 
   /** Tells how far the round is; returns what was asked for meanwhile, once. */
-  publish(code: string, key: string, state: FollowState): FollowCommand[] {
-    const round = this.rounds.get(code);
-    if (!round || !same(round.key, key)) throw unknown();
+  publish(link: string, key: string, state: FollowState): FollowCommand[] {
+    const round = this.rounds.get(link);
+    if (!round || !same(round.key, key)) throw over();
     round.state = state;
     round.publishedAt = this.now();
     return round.commands.splice(0);
   }
 
-  end(code: string, key: string): void {
-    const round = this.rounds.get(code);
-    if (round && same(round.key, key)) this.rounds.delete(code);
+  end(link: string, key: string): void {
+    const round = this.rounds.get(link);
+    if (round && same(round.key, key)) this.rounds.delete(link);
   }
 
-  /** @throws BadRequest 404 for a wrong code, 429 after too many of them */
-  look(code: string, from: string): FollowState {
-    const { state } = this.find(code, from);
+  /**
+   * The link of a round by its code.
+   * @throws BadRequest 404 for a wrong code, 429 after too many of them
+   */
+  pair(code: string, from: string): string {
+    this.forget();
+    if (
+      this.guesses.length >= MOST_GUESSES_OF_ALL ||
+      this.guesses.filter((guess) => guess.from === from).length >= MOST_GUESSES
+    )
+      throw new BadRequest(
+        429,
+        'Too many wrong codes. Wait a minute, then read the code again, or scan the square beside it.',
+      );
+    const asked = code.toUpperCase().replace(/[^A-Z0-9]/g, '');
+    const round = [...this.rounds.values()].find((r) => same(r.code, asked));
+    if (round) return round.link;
+    this.guesses.push({ from, at: this.now() });
+    throw new BadRequest(
+      404,
+      'No round answers to this code. Read it again from the computer that measures.',
+    );
+  }
+
+  /** @throws BadRequest 404 where the round is over */
+  look(link: string): FollowState {
+    const { state } = this.find(link);
     if (!state) throw new BadRequest(409, 'The round is about to begin; try again in a moment.');
     return state;
   }
 
-  ask(code: string, from: string, command: FollowCommand): void {
-    const { commands } = this.find(code, from);
+  ask(link: string, command: FollowCommand): void {
+    const { commands } = this.find(link);
     if (commands.length >= MOST_COMMANDS)
       throw new BadRequest(429, 'The computer has not answered yet; wait a moment.');
     commands.push(command);
   }
 
-  private find(code: string, from: string): FollowedRound {
+  private find(link: string): FollowedRound {
     this.forget();
-    const wrong = (this.guesses.get(from) ?? []).filter((at) => this.now() - at < GUESS_MS);
-    if (wrong.length >= MOST_GUESSES)
-      throw new BadRequest(429, 'Too many wrong codes. Wait a minute, then read the code again.');
-    const round = this.rounds.get(code.toUpperCase());
-    if (!round) {
-      this.guesses.set(from, [...wrong, this.now()]);
-      throw unknown();
-    }
+    const round = this.rounds.get(link);
+    if (!round) throw over();
     return round;
   }
 
   private forget(): void {
-    for (const [code, { publishedAt }] of this.rounds)
-      if (this.now() - publishedAt > FORGOTTEN_MS) this.rounds.delete(code);
-    if (this.guesses.size > 10_000) this.guesses.clear();
+    for (const [link, { publishedAt }] of this.rounds)
+      if (this.now() - publishedAt > FORGOTTEN_MS) this.rounds.delete(link);
+    this.guesses = this.guesses.filter(({ at }) => this.now() - at < GUESS_MS);
   }
 }
 
 const same = (a: string, b: string) =>
   a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
-const unknown = () =>
-  new BadRequest(404, 'No round answers to this code. Read it again from the computer that measures.');
+const over = () => new BadRequest(404, 'This round is over. Pair again with the computer that measures.');
 
 /** The one register of this server. */
 export const followedRounds = new FollowedRounds();
-
-/** Addresses of this machine in its networks, for the phone; none where the server listens to the machine itself only. */
-export function addressesInNetwork(listensOn: string | undefined): string[] {
-  if (!listensOn || ['localhost', '127.0.0.1', '::1'].includes(listensOn)) return [];
-  const own = Object.values(networkInterfaces())
-    .flatMap((list) => list ?? [])
-    .filter((n) => n.family === 'IPv4' && !n.internal)
-    .map((n) => n.address);
-  return ['0.0.0.0', '::', 'true'].includes(listensOn) ? own : [listensOn];
-}

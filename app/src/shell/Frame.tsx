@@ -10,6 +10,7 @@ import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import { openCurrentProject, useProject } from '../store';
 import { FrameHeader } from './FrameHeader';
 import { StoneRow } from './StoneRow';
+import { styleNonce } from '../parts/styleNonce';
 import { theme } from '../parts/theme';
 
 export interface FrameProps {
@@ -22,7 +23,7 @@ export interface FrameProps {
 /** What every page has around its workbench: providers, header, stones, and what stands in the way, if anything does. */
 export function Frame({ path, title, children }: FrameProps) {
   return (
-    <MantineProvider theme={theme} defaultColorScheme="auto">
+    <MantineProvider theme={theme} defaultColorScheme="auto" {...styleNonce}>
       {/* over the lower part of the plot: never over what one presses next */}
       <Notifications position="bottom-center" containerWidth={520} />
       <Opened path={path} title={title}>

@@ -6,32 +6,35 @@ import { Button, MantineProvider, NativeSelect, TextInput } from '@mantine/core'
 import { useEffect, useState } from 'react';
 import { FarFigures } from '../../parts/FarFigures';
 import type { FollowCommand, FollowState } from '../../services/followState';
+import { styleNonce } from '../../parts/styleNonce';
 import { theme } from '../../parts/theme';
-import { askFor, FollowProblem, lookAt } from './followClient';
+import { askFor, FollowProblem, lookAt, pairWith } from './followClient';
 
 const LOOK_EVERY_MS = 400;
+/** The link that a QR code brings along stands behind the #, which is sent to no server. */
+const scanned = () => /^#([0-9a-f]{32})$/.exec(location.hash)?.[1] ?? null;
 
-/** A round in the hand: what to do now, and the buttons to do it, for whoever has the pairing code. */
+/** A round in the hand: what to do now, and the buttons to do it, for whoever has the pairing code or scanned its square. */
 export function FollowWorkbench() {
-  const [code, setCode] = useState<string | null>(null);
+  const [link, setLink] = useState<string | null>(scanned);
   const [state, setState] = useState<FollowState | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
 
   useEffect(() => {
-    if (!code) return;
+    if (!link) return;
     let timer: ReturnType<typeof setTimeout>;
     let over = false;
     const look = async () => {
       try {
-        const next = await lookAt(code);
+        const next = await lookAt(link);
         if (over) return;
         setState(next);
         setProblem(null);
       } catch (error) {
         if (over) return;
         setProblem(error instanceof Error ? error.message : String(error));
-        if (error instanceof FollowProblem && (error.status === 404 || error.status === 429)) {
-          setCode(null);
+        if (error instanceof FollowProblem && error.status === 404) {
+          setLink(null);
           setState(null);
           return;
         }
@@ -43,16 +46,24 @@ export function FollowWorkbench() {
       over = true;
       clearTimeout(timer);
     };
-  }, [code]);
+  }, [link]);
 
   const ask = (command: FollowCommand) => {
-    if (!code) return;
-    askFor(code, command).catch((error: unknown) =>
+    if (!link) return;
+    askFor(link, command).catch((error: unknown) =>
       setProblem(error instanceof Error ? error.message : String(error)),
     );
   };
+  const pair = (code: string) =>
+    pairWith(code).then(
+      (found) => {
+        setProblem(null);
+        setLink(found);
+      },
+      (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
+    );
   return (
-    <MantineProvider theme={theme} defaultColorScheme="auto">
+    <MantineProvider theme={theme} defaultColorScheme="auto" {...styleNonce}>
       <main
         aria-label="Follow a round"
         style={{ minHeight: '100dvh', display: 'grid', alignContent: 'center', gap: 24, padding: 20 }}
@@ -64,10 +75,10 @@ export function FollowWorkbench() {
         ) : null}
         {state ? (
           <Followed state={state} ask={ask} />
-        ) : code ? (
+        ) : link ? (
           <p className="quiet">Looking for the round …</p>
         ) : (
-          <Pair onCode={setCode} />
+          <Pair onCode={(code) => void pair(code)} />
         )}
       </main>
     </MantineProvider>
@@ -81,7 +92,7 @@ function Pair({ onCode }: { onCode: (code: string) => void }) {
       style={{ display: 'grid', gap: 14, width: 'min(340px, 100%)', margin: '0 auto' }}
       onSubmit={(e) => {
         e.preventDefault();
-        if (typed.trim()) onCode(typed.trim().toUpperCase());
+        if (typed.trim()) onCode(typed);
       }}
     >
       <h1 style={{ fontSize: 26, margin: 0 }}>Follow a round</h1>
@@ -91,7 +102,7 @@ function Pair({ onCode }: { onCode: (code: string) => void }) {
         size="lg"
         autoCapitalize="characters"
         autoComplete="off"
-        maxLength={8}
+        maxLength={12}
         value={typed}
         onChange={(e) => setTyped(e.currentTarget.value)}
       />

@@ -25,14 +25,20 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   return body;
 }
 
-const at = (code: string) => `/api/follow/${encodeURIComponent(code)}`;
-
-export const lookAt = async (code: string): Promise<FollowState> =>
-  (await call<{ state: FollowState }>(at(code))).state;
-
-export const askFor = (code: string, command: FollowCommand): Promise<unknown> =>
-  call(`${at(code)}/commands`, {
+const post = (path: string, body: unknown): Promise<unknown> =>
+  call(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(command),
+    body: JSON.stringify(body),
   });
+const at = (link: string) => `/api/follow/${encodeURIComponent(link)}`;
+
+/** The link of the round that has this code. */
+export const pairWith = async (code: string): Promise<string> =>
+  ((await post('/api/follow/pair', { code })) as { link: string }).link;
+
+export const lookAt = async (link: string): Promise<FollowState> =>
+  (await call<{ state: FollowState }>(at(link))).state;
+
+export const askFor = (link: string, command: FollowCommand): Promise<unknown> =>
+  post(`${at(link)}/commands`, command);

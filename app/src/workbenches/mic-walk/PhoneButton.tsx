@@ -1,9 +1,10 @@
 import { Button, Popover } from '@mantine/core';
+import { QRCodeSVG } from 'qrcode.react';
 import type { Followers } from './useFollowers';
 
 /** Pairs a phone or tablet that follows the round and triggers it. */
 export function PhoneButton({ followers }: { followers: Followers }) {
-  const { code, addresses, problem, open, close } = followers;
+  const { code, link, addresses, problem, open, close } = followers;
   return (
     <Popover position="bottom-end" width={330} shadow="sm" withArrow>
       <Popover.Target>
@@ -18,20 +19,26 @@ export function PhoneButton({ followers }: { followers: Followers }) {
           {code ? (
             <>
               <span className="quiet">Pairing code</span>
-              <output className="mono" aria-label="Pairing code" style={{ fontSize: 30, letterSpacing: 4 }}>
-                {code}
+              <output className="mono" aria-label="Pairing code" style={{ fontSize: 28, letterSpacing: 3 }}>
+                {`${code.slice(0, 4)} ${code.slice(4)}`}
               </output>
               {addresses.length > 0 ? (
-                <span>
-                  Open{' '}
-                  {addresses.map((a, i) => (
-                    <b key={a}>
-                      {i > 0 ? ' or ' : ''}
-                      {a}
-                    </b>
-                  ))}{' '}
-                  on the phone.
-                </span>
+                <>
+                  <span>Scan this with the phone, or open the address there and type the code.</span>
+                  {addresses.map((a) => (
+                    <figure key={a} className="phoneCode">
+                      <QRCodeSVG
+                        value={`${a}#${link}`}
+                        size={132}
+                        marginSize={3}
+                        bgColor="#ffffff"
+                        fgColor="#1b1f21"
+                        title={`Link to ${a}`}
+                      />
+                      <figcaption className="mono">{a}</figcaption>
+                    </figure>
+                  ))}
+                </>
               ) : (
                 <span>
                   This server listens to its own machine only. For a phone, start it with{' '}

@@ -4,6 +4,8 @@ import type { FollowCommand, FollowState } from '../../services/followState';
 export interface Followers {
   /** null while nobody can follow */
   code: string | null;
+  /** what makes the address of the page a link to this round, for the QR code */
+  link: string | null;
   /** where a phone finds the page; none where the server listens to this machine only */
   addresses: string[];
   problem: string | null;
@@ -16,13 +18,15 @@ const KEPT = 'pebble-hall.following';
 
 interface Session {
   code: string;
+  link: string;
   key: string;
   addresses: string[];
 }
 
 const kept = (): Session | null => {
   try {
-    return JSON.parse(sessionStorage.getItem(KEPT) ?? 'null') as Session | null;
+    const session = JSON.parse(sessionStorage.getItem(KEPT) ?? 'null') as Session | null;
+    return session?.link ? session : null;
   } catch {
     return null;
   }
@@ -48,7 +52,7 @@ export function useFollowers(state: FollowState, onCommand: (command: FollowComm
     let over = false;
     const publish = async () => {
       try {
-        const response = await fetch(`/api/follow/${session.code}`, {
+        const response = await fetch(`/api/follow/${session.link}`, {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ key: session.key, state: latest.current.state }),
@@ -75,6 +79,7 @@ export function useFollowers(state: FollowState, onCommand: (command: FollowComm
 
   return {
     code: session?.code ?? null,
+    link: session?.link ?? null,
     addresses: session?.addresses ?? [],
     problem,
     open: async () => {
@@ -93,7 +98,7 @@ export function useFollowers(state: FollowState, onCommand: (command: FollowComm
     },
     close: () => {
       if (session)
-        void fetch(`/api/follow/${session.code}`, {
+        void fetch(`/api/follow/${session.link}`, {
           method: 'DELETE',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ key: session.key }),

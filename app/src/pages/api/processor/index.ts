@@ -1,7 +1,6 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded } from '../../../server/answers';
-import { processorFor } from '../../../server/desks';
+import { processorSeen } from '../../../server/desks';
 
 /** State of this browser's processor: memories, settings, checksums. */
-export const GET: APIRoute = ({ cookies, request }) =>
-  guarded(() => answer(processorFor(cookies, request).state()));
+export const GET: APIRoute = (asking) => guarded(() => answer(processorSeen(asking).state()));

@@ -1,15 +1,15 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded, jsonBody } from '../../../../server/answers';
-import { processorFor } from '../../../../server/desks';
+import { processorUsed } from '../../../../server/desks';
 import { transferSchema } from '../../../../server/schemas';
 import { CHUNK_BYTES } from '../../../../server/link';
 
 /** Announces a transfer into a memory. */
-export const POST: APIRoute = ({ request, cookies }) =>
+export const POST: APIRoute = (asking) =>
   guarded(async () => {
-    const { letter, name, outputs, checksum } = await jsonBody(request, transferSchema);
+    const { letter, name, outputs, checksum } = await jsonBody(asking.request, transferSchema);
     return answer(
-      { ...processorFor(cookies, request).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
+      { ...processorUsed(asking).begin(letter, name, outputs, checksum), chunkBytes: CHUNK_BYTES },
       201,
     );
   });

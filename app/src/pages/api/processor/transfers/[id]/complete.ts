@@ -1,7 +1,7 @@
 import type { APIRoute } from 'astro';
 import { answer, guarded } from '../../../../../server/answers';
-import { processorFor } from '../../../../../server/desks';
+import { processorUsed } from '../../../../../server/desks';
 
 /** Verifies a transfer, replaces the memory and makes it active. */
-export const POST: APIRoute = ({ params, cookies, request }) =>
-  guarded(() => answer(processorFor(cookies, request).complete(params.id ?? '')));
+export const POST: APIRoute = (asking) =>
+  guarded(() => answer(processorUsed(asking).complete(asking.params.id ?? '')));

@@ -1,29 +1,29 @@
 import type { APIRoute } from 'astro';
 import { answer, BadRequest, bodyUpTo, guarded } from '../../../../../server/answers';
-import { processorFor } from '../../../../../server/desks';
+import { processorSeen, processorUsed } from '../../../../../server/desks';
 import { CHUNK_BYTES, linkTime } from '../../../../../server/link';
 
 /** Takes one chunk; `?offset=` is its first byte, `?crc=` the CRC-32 of its bytes. */
-export const PUT: APIRoute = ({ params, request, url, cookies }) =>
+export const PUT: APIRoute = (asking) =>
   guarded(async () => {
-    const [offset, crc] = ['offset', 'crc'].map((name) => Number(url.searchParams.get(name) ?? NaN));
+    const [offset, crc] = ['offset', 'crc'].map((name) => Number(asking.url.searchParams.get(name) ?? NaN));
     if (!Number.isInteger(offset) || !Number.isInteger(crc))
       throw new BadRequest(400, 'A chunk needs offset and crc.');
-    const bytes = await bodyUpTo(request, CHUNK_BYTES);
+    const bytes = await bodyUpTo(asking.request, CHUNK_BYTES);
     await linkTime(bytes.length);
-    return answer(processorFor(cookies, request).chunk(params.id ?? '', offset!, bytes, crc!));
+    return answer(processorUsed(asking).chunk(asking.params.id ?? '', offset!, bytes, crc!));
   });
 
 /** How far a transfer is, to go on with it. */
-export const GET: APIRoute = ({ params, cookies, request }) =>
+export const GET: APIRoute = (asking) =>
   guarded(() =>
-    answer({ ...processorFor(cookies, request).transferOf(params.id ?? ''), chunkBytes: CHUNK_BYTES }),
+    answer({ ...processorSeen(asking).transferOf(asking.params.id ?? ''), chunkBytes: CHUNK_BYTES }),
   );
 
 /** Gives a transfer up; the memory stays as it was. */
-export const DELETE: APIRoute = ({ params, cookies, request }) =>
+export const DELETE: APIRoute = (asking) =>
   guarded(() => {
-    const desk = processorFor(cookies, request);
-    desk.abandon(params.id ?? '');
+    const desk = processorUsed(asking);
+    desk.abandon(asking.params.id ?? '');
     return answer(desk.state());
   });

@@ -3,9 +3,9 @@ import { answer, guarded, jsonBody } from '../../../../server/answers';
 import { commandSchema, followedRounds } from '../../../../server/rounds';
 
 /** Asks the tab that measures for something. */
-export const POST: APIRoute = ({ params, request, clientAddress }) =>
+export const POST: APIRoute = ({ params, request }) =>
   guarded(async () => {
     const command = await jsonBody(request, commandSchema, 1000);
-    followedRounds.ask(params['code'] ?? '', clientAddress, command);
+    followedRounds.ask(params['link'] ?? '', command);
     return answer({}, 202);
   });
