@@ -1,5 +1,6 @@
 import type { TargetHandle } from '@pebble-hall/core/correct';
 import { useRef } from 'react';
+import { isAlike, useKeySteps } from '../parts/useKeySteps';
 import { formatDb, formatHz, frequencyAt, levelAt, xOf, yOf, type PlotView } from './chartMath';
 
 export interface HandleEvents {
@@ -40,10 +41,11 @@ export function ChartHandles({
     handle: TargetHandle;
     moved: boolean;
   } | null>(null);
-  const bounded = (index: number, frequency: number, levelDb: number): TargetHandle => {
+  const steps = useKeySteps(handles, isAlike);
+  const bounded = (index: number, frequency: number, levelDb: number, among = handles): TargetHandle => {
     // a handle keeps its place between its neighbours, a twelfth of an octave off
-    const sorted = handles.map((h) => h.frequency).filter((_, i) => i !== index);
-    const own = handles[index]!.frequency;
+    const sorted = among.map((h) => h.frequency).filter((_, i) => i !== index);
+    const own = among[index]!.frequency;
     const below = Math.max(LOWEST, ...sorted.filter((f) => f < own).map((f) => f * 2 ** (1 / 12)));
     const above = Math.min(HIGHEST, ...sorted.filter((f) => f > own).map((f) => f / 2 ** (1 / 12)));
     return {
@@ -62,8 +64,15 @@ export function ChartHandles({
     const f = frequencyAt(view, xOf(view, from.handle.frequency) + x);
     onMove(index, bounded(index, f, from.handle.levelDb + levelAt(view, y) - levelAt(view, 0)), done);
   };
+  /** The hand was taken off by something else: what is stored stands. */
+  const letGo = (index: number) => {
+    const from = grabbed.current;
+    grabbed.current = null;
+    if (from?.index === index && from.moved) onMove(index, from.handle, false);
+  };
   const key = (event: React.KeyboardEvent, index: number) => {
-    const { frequency, levelDb } = handles[index]!;
+    const { now } = steps;
+    const { frequency, levelDb } = now[index] ?? handles[index]!;
     const octave = event.shiftKey ? 1 / 48 : 1 / 12;
     const step = event.shiftKey ? 0.1 : 0.5;
     const next = {
@@ -72,8 +81,11 @@ export function ChartHandles({
       ArrowUp: [frequency, levelDb + step],
       ArrowDown: [frequency, levelDb - step],
     }[event.key];
-    if (next) onMove(index, bounded(index, next[0]!, next[1]!), true);
-    else if (event.key === 'Delete' || event.key === 'Backspace') onRemove(index);
+    if (next) {
+      const moved = bounded(index, next[0]!, next[1]!, now[index] ? now : handles);
+      steps.took(now.map((h, i) => (i === index ? moved : h)));
+      onMove(index, moved, true);
+    } else if (event.key === 'Delete' || event.key === 'Backspace') onRemove(index);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -109,6 +121,8 @@ export function ChartHandles({
             }}
             onPointerMove={(event) => drag(event, index, false)}
             onPointerUp={(event) => drag(event, index, true)}
+            onPointerCancel={() => letGo(index)}
+            onLostPointerCapture={() => letGo(index)}
             onDoubleClick={(event) => event.stopPropagation()}
           >
             <circle r={14} fill="transparent" />

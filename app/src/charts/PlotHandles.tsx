@@ -1,4 +1,5 @@
 import { useRef } from 'react';
+import { isAlike, useKeySteps } from '../parts/useKeySteps';
 import { formatHz, frequencyAt, levelAt, signedDb, xOf, yOf, type PlotView } from './chartMath';
 
 /** Something on a plot that a hand moves: along the frequencies, and in level where it has one. */
@@ -28,6 +29,7 @@ const STEP_DB = 0.1;
 /** Handles over a plot: dragged, or moved with the arrow keys. */
 export function PlotHandles({ view, handles, onMove, onSettle }: Props) {
   const held = useRef<string | null>(null);
+  const steps = useKeySteps(Object.fromEntries(handles.map(({ id, hz, db }) => [id, { hz, db }])), isAlike);
   const within = (hz: number) => Math.min(view.toHz, Math.max(view.fromHz, hz));
   return handles.map((h) => (
     <div
@@ -63,10 +65,13 @@ export function PlotHandles({ view, handles, onMove, onSettle }: Props) {
         if (octaves === undefined && (up === undefined || h.db === null)) return;
         e.preventDefault();
         e.stopPropagation();
-        onMove(h.id, {
-          hz: within(h.hz * 2 ** ((octaves ?? 0) * many * STEP_OCTAVES)),
-          db: h.db === null ? null : h.db + (up ?? 0) * many * (h.value?.step ?? STEP_DB),
-        });
+        const from = steps.now[h.id] ?? h;
+        const next = {
+          hz: within(from.hz * 2 ** ((octaves ?? 0) * many * STEP_OCTAVES)),
+          db: from.db === null ? null : from.db + (up ?? 0) * many * (h.value?.step ?? STEP_DB),
+        };
+        steps.took({ ...steps.now, [h.id]: next });
+        onMove(h.id, next);
         onSettle();
       }}
       style={{

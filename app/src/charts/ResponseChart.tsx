@@ -40,7 +40,7 @@ export interface ResponseChartProps {
   span?: {
     from: number;
     to: number;
-    onChange: (span: { from: number; to: number }, done: boolean) => void;
+    onChange: (span: { from: number; to: number }, end: 'from' | 'to', done: boolean) => void;
   } | null;
   marks?: ChartMark[];
   /** stretches of frequency that are shaded, each with what it says when pointed at */

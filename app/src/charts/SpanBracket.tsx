@@ -1,4 +1,5 @@
 import { useRef } from 'react';
+import { isAlike, useKeySteps } from '../parts/useKeySteps';
 import { formatHz, frequencyAt, xOf, type PlotView } from './chartMath';
 
 interface Span {
@@ -13,14 +14,21 @@ export function SpanBracket({
   from,
   to,
   onChange,
-}: Span & { view: PlotView; y: number; onChange: (span: Span, done: boolean) => void }) {
-  const grabbed = useRef<keyof Span | null>(null);
+}: Span & { view: PlotView; y: number; onChange: (span: Span, end: keyof Span, done: boolean) => void }) {
+  const grabbed = useRef<{ end: keyof Span; span: Span } | null>(null);
+  const steps = useKeySteps<Span>({ from, to }, isAlike);
   const clamp = (x: number) => Math.min(view.x + view.width, Math.max(view.x, x));
   const [a, b] = [clamp(xOf(view, from)), clamp(xOf(view, to))];
-  const moved = (end: keyof Span, frequency: number): Span =>
+  const moved = (end: keyof Span, frequency: number, now: Span = { from, to }): Span =>
     end === 'from'
-      ? { from: Math.min(Math.max(frequency, 20), to / 2), to }
-      : { from, to: Math.max(Math.min(frequency, 20000), from * 2) };
+      ? { from: Math.min(Math.max(frequency, 20), now.to / 2), to: now.to }
+      : { from: now.from, to: Math.max(Math.min(frequency, 20000), now.from * 2) };
+  /** The hand was taken off by something else: what is stored stands. */
+  const letGo = (end: keyof Span) => {
+    const { current } = grabbed;
+    grabbed.current = null;
+    if (current?.end === end) onChange(current.span, end, false);
+  };
   const knob = (end: keyof Span, x: number) => (
     <g
       role="slider"
@@ -35,19 +43,23 @@ export function SpanBracket({
         if (!way) return;
         event.preventDefault();
         event.stopPropagation();
-        onChange(moved(end, (end === 'from' ? from : to) * 2 ** (way / (event.shiftKey ? 48 : 12))), true);
+        const { now } = steps;
+        const next = moved(end, now[end] * 2 ** (way / (event.shiftKey ? 48 : 12)), now);
+        onChange(steps.took(next), end, true);
       }}
       onPointerDown={(event) => {
-        grabbed.current = end;
+        grabbed.current = { end, span: { from, to } };
         event.currentTarget.setPointerCapture(event.pointerId);
         event.stopPropagation();
       }}
-      onPointerMove={(event) => grabbed.current === end && onChange(moved(end, at(event)), false)}
+      onPointerMove={(event) => grabbed.current?.end === end && onChange(moved(end, at(event)), end, false)}
       onPointerUp={(event) => {
-        if (grabbed.current !== end) return;
+        if (grabbed.current?.end !== end) return;
         grabbed.current = null;
-        onChange(moved(end, at(event)), true);
+        onChange(moved(end, at(event)), end, true);
       }}
+      onPointerCancel={() => letGo(end)}
+      onLostPointerCapture={() => letGo(end)}
     >
       <circle r={14} fill="transparent" />
       <ellipse rx={7} ry={6} fill="var(--kelp)" />

@@ -1,5 +1,6 @@
 import { NumberInput } from '@mantine/core';
 import { useState } from 'react';
+import { useKeySteps } from './useKeySteps';
 
 export interface NumberFieldProps {
   label: string;
@@ -30,6 +31,7 @@ export function NumberField({
 }: NumberFieldProps) {
   /** what is being typed; null while the field shows its value */
   const [typed, setTyped] = useState<number | string | null>(null);
+  const steps = useKeySteps(value);
   const draft = typed ?? Number(value.toFixed(digits));
   const settle = (next: number | string) => {
     const number = Number(next);
@@ -58,7 +60,12 @@ export function NumberField({
         if (event.key === 'Enter') settle(draft);
         if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
         event.preventDefault();
-        settle(Number(draft) + (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1));
+        const by = (event.key === 'ArrowUp' ? step : -step) * (event.shiftKey ? 10 : 1);
+        const from = typed === null ? Number(steps.now.toFixed(digits)) : Number(draft);
+        if (!Number.isFinite(from)) return settle(draft);
+        setTyped(null);
+        const next = Math.min(max, Math.max(min, Number((from + by).toFixed(digits))));
+        if (next !== steps.now) onChange(steps.took(next));
       }}
       classNames={{ input: 'mono' }}
       styles={{ input: { textAlign: 'right' } }}

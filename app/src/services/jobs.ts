@@ -5,6 +5,7 @@ import type { CoverageJobs } from '../workers/coverage.worker';
 import type { DesignJobs } from '../workers/design.worker';
 import { lane, type InputOf, type JobOptions, type Lane, type ResultOf } from '../workers/lane';
 import type { DrawingJobs } from '../workers/drawings.worker';
+import type { FileJobs } from '../workers/files.worker';
 import type { LiveJobs } from '../workers/live.worker';
 import type { ListenJobs } from '../workers/listen.worker';
 import type { RayJobs } from '../workers/rays.worker';
@@ -28,6 +29,7 @@ interface Lanes {
   coverage: CoverageJobs;
   design: DesignJobs;
   drawings: DrawingJobs;
+  files: FileJobs;
   listen: ListenJobs;
   live: LiveJobs;
   rays: RayJobs;
@@ -52,6 +54,7 @@ const lanes: { [L in keyof Lanes]: Lane<Lanes[L]> } = {
   drawings: lane(
     () => new Worker(new URL('../workers/drawings.worker.ts', import.meta.url), { type: 'module' }),
   ),
+  files: lane(() => new Worker(new URL('../workers/files.worker.ts', import.meta.url), { type: 'module' })),
   listen: lane(() => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })),
   live: lane(() => new Worker(new URL('../workers/live.worker.ts', import.meta.url), { type: 'module' })),
   rays: rayLane(),
@@ -81,6 +84,16 @@ export function runJob<Kind extends JobKind>(
   const [name, job] = kind.split('.') as [keyof Lanes, string];
   return (lanes[name] as Lane<never>).run(job as never, input as never, options) as never;
 }
+
+/** What a file of somebody else may take, ms. */
+const FILE_MS = 60_000;
+
+/** Runs what reads a file of somebody else: given up after a minute, ended at once when it is cancelled. */
+export const readInWorker = <Kind extends JobKind>(
+  kind: Kind,
+  input: InputOfJob<Kind>,
+  signal?: AbortSignal,
+): Promise<ResultOfJob<Kind>> => runJob(kind, input, { signal, endsAfterMs: FILE_MS });
 
 /** Something that takes long, as the header tells of it. */
 export interface LongJob {

@@ -7,9 +7,12 @@ import { MantineProvider, VisuallyHidden } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
 import type { Project } from '@pebble-hall/core/project';
 import { Suspense, useEffect, useState, type ReactNode } from 'react';
-import { openCurrentProject, useProject } from '../store';
+import { ErrorBoundary } from 'react-error-boundary';
+import { currentId, openCurrentProject, sentenceOf, useProject } from '../store';
+import { Blocked } from './Blocked';
 import { FrameHeader } from './FrameHeader';
 import { StoneRow } from './StoneRow';
+import { Unshown } from './Unshown';
 import { styleNonce } from '../parts/styleNonce';
 import { theme } from '../parts/theme';
 
@@ -26,9 +29,13 @@ export function Frame({ path, title, children }: FrameProps) {
     <MantineProvider theme={theme} defaultColorScheme="auto" {...styleNonce}>
       {/* over the lower part of the plot: never over what one presses next */}
       <Notifications position="bottom-center" containerWidth={520} />
-      <Opened path={path} title={title}>
-        {children}
-      </Opened>
+      <ErrorBoundary
+        fallbackRender={({ error }) => <Blocked problem={sentenceOf(error)} current={currentId()} />}
+      >
+        <Opened path={path} title={title}>
+          {children}
+        </Opened>
+      </ErrorBoundary>
     </MantineProvider>
   );
 }
@@ -38,15 +45,7 @@ function Opened({ path, title, children }: FrameProps) {
   useEffect(() => void openCurrentProject(), []);
   const elsewhere = useOpenElsewhere(open.status === 'ready' ? open.project.id : null);
   if (open.status === 'blocked') {
-    return (
-      <main className="shed">
-        <h1>No project could be opened</h1>
-        <p role="alert">{open.problem}</p>
-        <button className="linkish" onClick={() => location.reload()}>
-          Try again
-        </button>
-      </main>
-    );
+    return <Blocked problem={open.problem} current={currentId()} />;
   }
   if (open.status === 'loading') return <main className="shed quiet">Opening the project …</main>;
   const { project, undo, redo } = open;
@@ -67,7 +66,14 @@ function Opened({ path, title, children }: FrameProps) {
         <VisuallyHidden>
           <h1>{title}</h1>
         </VisuallyHidden>
-        <Suspense>{children(project)}</Suspense>
+        <ErrorBoundary
+          resetKeys={[path, project]}
+          fallbackRender={({ error, resetErrorBoundary }) => (
+            <Unshown title={title} project={project} undo={undo} error={error} onAgain={resetErrorBoundary} />
+          )}
+        >
+          <Suspense>{children(project)}</Suspense>
+        </ErrorBoundary>
       </main>
     </div>
   );

@@ -13,20 +13,17 @@ import {
 } from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
 import { openDemo, openProjectHere, projectOwner, repository, sentenceOf } from '../store';
-import { fileName } from '../words/fileName';
 import { NewProjectDialog } from './NewProjectDialog';
 import { ProjectsDialog } from './ProjectsDialog';
 import { JobPills } from './JobPills';
 import { LivePill } from './LivePill';
 import { stepTo } from './navigation';
 import { ChainPill } from './ChainPill';
-import { saveFile } from '../services/saveFile';
+import { openProjectFile, saveProjectFile } from '../services/projectFile';
 import { FilePicker } from '../parts/FilePicker';
 import { SilenceButton } from './SilenceButton';
 import { notify, notifyProblem } from '../services/notify';
 import { rigName } from '../services/theRig';
-
-const MOST_BYTES = 2e9;
 
 /** Mark, place, what is in the chain, undo, files, look. */
 export function FrameHeader({
@@ -62,23 +59,6 @@ export function FrameHeader({
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
   });
-  const save = async () => {
-    try {
-      const { bytes } = await repository().exportFile(project.id);
-      saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
-    } catch (error) {
-      notifyProblem(`The project could not be saved: ${sentenceOf(error)}`);
-    }
-  };
-  const openFile = async (file: File) => {
-    try {
-      if (file.size > MOST_BYTES) throw new Error('it is larger than 2 GB.');
-      const id = await repository().importFile(new Uint8Array(await file.arrayBuffer()));
-      await openProjectHere(id);
-    } catch (error) {
-      notifyProblem(`${file.name} was not opened: ${sentenceOf(error)} The open project is as it was.`);
-    }
-  };
   return (
     <header className="frame-header">
       <a className="frame-mark" href="/">
@@ -134,7 +114,10 @@ export function FrameHeader({
           <Menu.Item leftSection={<IconPlus size={16} />} onClick={() => setMakes(true)}>
             New project
           </Menu.Item>
-          <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save()}>
+          <Menu.Item
+            leftSection={<IconDeviceFloppy size={16} />}
+            onClick={() => void saveProjectFile(project)}
+          >
             Save project file
           </Menu.Item>
           <Menu.Item leftSection={<IconFolderOpen size={16} />} onClick={() => picker.current?.click()}>
@@ -167,7 +150,12 @@ export function FrameHeader({
           setMakes(true);
         }}
       />
-      <FilePicker label="Project file" accept=".zip" picker={picker} onFile={(file) => void openFile(file)} />
+      <FilePicker
+        label="Project file"
+        accept=".zip"
+        picker={picker}
+        onFile={(file) => void openProjectFile(file)}
+      />
       <SchemeSwitch />
       <SilenceButton />
     </header>

@@ -73,6 +73,11 @@ export class PebbleDatabase extends Dexie {
     this.version(4).stores({ profiles: 'model' });
     this.version(5).stores({ enclosed: 'id, projectId' });
     this.version(DATABASE_VERSION).stores({ rays: '[runId+source+group], projectId' });
+    // a newer program in another tab changes what is stored: this one must not open it again and write into it
+    this.on('versionchange', () => {
+      this.close({ disableAutoOpen: true });
+      return false;
+    });
   }
 }
 

@@ -1,5 +1,6 @@
 /** What the browser keeps: projects, their changes, their arrays. */
 export {
+  currentId,
   demoShelf,
   madeFilters,
   openCurrentProject,

@@ -39,7 +39,7 @@ const quiet = async () => {
 
 beforeEach(async () => {
   database = new PebbleDatabase(`owner-${++count}`);
-  id = await new ProjectRepository(database).importFile(writeProjectFile(netLoftProject(), []));
+  id = await new ProjectRepository(database).takeInShipped(writeProjectFile(netLoftProject(), []));
 });
 
 describe('the owner of the open project', () => {

@@ -1,6 +1,7 @@
-import type { Project } from '@pebble-hall/core/project';
+import { isInOrder, type Project } from '@pebble-hall/core/project';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Brought, Changed, ProjectRepository } from './projectRepository';
+import { meantOnly } from './meantOnly';
 import { patched, type ProjectPatch } from './projectPatch';
 import { shareStructure } from './shareStructure';
 import { sentenceOf } from './storageProblem';
@@ -58,9 +59,21 @@ export class ProjectOwner {
    * @throws what the database throws; the project stays as it was
    */
   async change(label: string, change: (project: Project) => Project, brought: Brought = {}): Promise<void> {
+    const state = this.store.getState();
+    const seen = state.status === 'ready' ? state.project : null;
+    const id = this.id;
+    // whatever was stored since it was asked for, in this tab or another, stays
+    const kept = (stored: Project): Project => {
+      if (!seen || seen === stored || seen.id !== stored.id) return change(stored);
+      const meant = change(seen);
+      const made = change(stored);
+      const next = meantOnly({ seen, meant, stored, made });
+      return isInOrder(next) ? next : made;
+    };
     await this.inTurn(async () => {
-      const { id, held } = this.ready();
-      this.show(await this.repository.change(id, label, change, brought, held));
+      const { id: now, held } = this.ready();
+      if (id !== now) throw new Error('Another project was opened meanwhile.');
+      this.show(await this.repository.change(now, label, kept, brought, held));
     });
   }
 

@@ -25,7 +25,7 @@ let count = 0;
 
 beforeEach(async () => {
   repository = new ProjectRepository(new PebbleDatabase(`test-${++count}`));
-  id = await repository.importFile(writeProjectFile(netLoftProject(), []));
+  id = await repository.takeInShipped(writeProjectFile(netLoftProject(), []));
 });
 
 const level = async () => (await repository.open(id))!.rig.levelDbfs;
@@ -52,7 +52,7 @@ it('leaves alone what a newer program has stored', async () => {
 
 it('opens a kept sample of version 1, carried over', async () => {
   const bytes = readFileSync(new URL('samples/version-1.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   const [microphone] = project.rig.microphones;
   expect(microphone).toMatchObject({ make: 'Siskin M1', serial: '4417', pointing: 'at the source' });
@@ -63,7 +63,7 @@ it('opens a kept sample of version 1, carried over', async () => {
 
 it('opens a kept sample of version 2: its sweeps make the first round', async () => {
   const bytes = readFileSync(new URL('samples/version-2.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   const [round, ...more] = project.rounds;
   expect(more).toEqual([]);
   expect(round).toMatchObject({ name: 'First round', startedAt: 1_700_000_000_000 });
@@ -73,7 +73,7 @@ it('opens a kept sample of version 2: its sweeps make the first round', async ()
 
 it('opens a kept sample of version 3: one microphone, spots at the ear, no harmonics', async () => {
   const bytes = readFileSync(new URL('samples/version-3.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.rig).toMatchObject({ alongIds: [], pairs: [], repeats: 1, referenceFrom: null });
   expect(project.place.spots.map((s) => s.surface)).toEqual(project.place.spots.map(() => 'ear'));
@@ -82,7 +82,7 @@ it('opens a kept sample of version 3: one microphone, spots at the ear, no harmo
 
 it('opens a kept sample of version 4: its correction is the first variant, its loads know no settings', async () => {
   const bytes = readFileSync(new URL('samples/version-4.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   const [variant, ...more] = project.variants;
   expect(more).toEqual([]);
   expect(project.variantId).toBe(variant!.id);
@@ -94,7 +94,7 @@ it('opens a kept sample of version 4: its correction is the first variant, its l
 
 it('opens a kept sample of version 5: no low-frequency channel, nothing sent to the subwoofers, all else as it was', async () => {
   const bytes = readFileSync(new URL('samples/version-5.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.variants.map((v) => [v.name, v.correction.lowChannel])).toEqual([
     ['First variant', null],
@@ -109,7 +109,7 @@ it('opens a kept sample of version 5: no low-frequency channel, nothing sent to 
 
 it('opens a kept sample of version 6, written before anything was moved: the same, to the sample', async () => {
   const bytes = readFileSync(new URL('samples/version-6.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.variants.map((v) => [v.name, v.correction.lowChannel])).toEqual([
     ['First variant', null],
@@ -128,7 +128,7 @@ it('opens a kept sample of version 6, written before anything was moved: the sam
 
 it('opens a kept sample of version 7: targets keep natural roll-offs, the guard is for programme, what was designed is still loaded', async () => {
   const bytes = readFileSync(new URL('samples/version-7.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   const [first] = project.variants;
   expect(first!.correction.target).toMatchObject({ keepsRollOff: true, lowExtensionHz: 42 });
@@ -139,7 +139,7 @@ it('opens a kept sample of version 7: targets keep natural roll-offs, the guard 
 
 it('opens a kept sample of version 8: its room is drawn, the stand-in is its processor, what was loaded is still loaded', async () => {
   const bytes = readFileSync(new URL('samples/version-8.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.processor).toEqual({ adapter: 'stand-in', unit: 'house' });
   expect(boxWalls(project.place.shape)).not.toBeNull();
@@ -149,7 +149,7 @@ it('opens a kept sample of version 8: its room is drawn, the stand-in is its pro
 
 it('opens a kept sample of version 9: no models of ones own yet, the picture under its plan as it came', async () => {
   const bytes = readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.place.models).toEqual([]);
   const [sketch] = project.place.underlays;
@@ -160,7 +160,7 @@ it('opens a kept sample of version 9: no models of ones own yet, the picture und
 
 it('opens a kept sample of version 10: a live session stands ready, nothing is kept yet', async () => {
   const bytes = readFileSync(new URL('samples/version-10.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.live.generator.loudspeakerIds).toEqual([project.place.loudspeakers[0]!.id]);
   expect(project.kept).toEqual([]);
@@ -168,7 +168,7 @@ it('opens a kept sample of version 10: a live session stands ready, nothing is k
 
 it('opens a kept sample of version 11: traces are seen as they were, without a window or another file', async () => {
   const bytes = readFileSync(new URL('samples/version-11.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.kept[0]).toMatchObject({
     name: 'A shelf',
@@ -180,7 +180,7 @@ it('opens a kept sample of version 11: traces are seen as they were, without a w
 
 it('opens a kept sample of version 12: its surfaces scatter a little, and are made of nothing that was said', async () => {
   const bytes = readFileSync(new URL('samples/version-12.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   const { shape, materials, wantedS } = project.place;
   for (const face of [...shape.walls, shape.floor, shape.roof]) {
@@ -194,7 +194,7 @@ it('opens a kept sample of version 12: its surfaces scatter a little, and are ma
 
 it('opens a kept sample of version 13: its materials and the time that is wanted are kept, nothing was run', async () => {
   const bytes = readFileSync(new URL('samples/version-13.pebble.zip', import.meta.url));
-  const project = (await repository.open(await repository.importFile(new Uint8Array(bytes))))!;
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
   expect(project.version).toBe(PROJECT_VERSION);
   expect(project.place.wantedS).toBe(0.8);
   expect(project.place.materials[0]).toMatchObject({ id: 'mat-1', name: 'Oyster panel' });
@@ -248,7 +248,7 @@ describe('rays of a run', () => {
   it('are carried in a project file, under a new id of the run where they meet their own', async () => {
     await withRun();
     const { bytes } = await repository.exportFile(id);
-    const again = (await repository.open(await repository.importFile(bytes)))!;
+    const again = (await repository.open(await repository.takeInShipped(bytes)))!;
     expect(again.id).not.toBe(id);
     const [copy] = again.roomRuns;
     expect(copy!.id).not.toBe('run-1');
@@ -281,7 +281,7 @@ describe('rays of a run', () => {
 
 it('a model of ones own comes back from a project file with its data; two of one name do not', async () => {
   const sample = new Uint8Array(readFileSync(new URL('samples/version-9.pebble.zip', import.meta.url)));
-  const opened = await repository.importFile(sample);
+  const opened = await repository.takeInShipped(sample);
   const model = { id: 'm', name: 'Heron 12', role: 'full range' as const, sensitivityDb: 97, largestDb: 131 };
   const bytes = Uint8Array.of(1, 2, 3);
   await repository.change(
@@ -294,7 +294,7 @@ it('a model of ones own comes back from a project file with its data; two of one
     { enclosed: [{ id: 'polar', name: 'heron.txt', type: 'text/plain', bytes }] },
   );
   const again = (await repository.open(
-    await repository.importFile((await repository.exportFile(opened)).bytes),
+    await repository.takeInShipped((await repository.exportFile(opened)).bytes),
   ))!;
   const { source } = again.place.models[0]!;
   expect(again.place.models[0]).toMatchObject(model);
@@ -446,7 +446,7 @@ describe('project files', () => {
       arrays: [{ id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples }],
     });
     const { bytes } = await repository.exportFile(id);
-    const copy = await repository.importFile(bytes);
+    const copy = await repository.takeInShipped(bytes);
     expect(copy).not.toBe(id);
     const filterId = (await repository.open(copy))!.loads[0]!.filters.left!;
     expect(filterId).not.toBe('f1');
@@ -471,7 +471,7 @@ describe('project files', () => {
     const lay = (p: Project): Project => ({ ...p, place: { ...p.place, underlays: [underlay] } });
     await repository.change(id, 'a drawing', lay, { enclosed: [file] });
     const { bytes } = await repository.exportFile(id);
-    const copies = [await repository.importFile(bytes), await repository.duplicate(id, 'Copy')];
+    const copies = [await repository.takeInShipped(bytes), await repository.duplicate(id, 'Copy')];
     for (const copy of copies) {
       const { fileId } = (await repository.open(copy))!.place.underlays[0]!;
       expect(fileId).not.toBe('d');
@@ -511,7 +511,7 @@ describe('project files', () => {
 
   it('that are broken store nothing', async () => {
     const { bytes } = await repository.exportFile(id);
-    await expect(repository.importFile(bytes.subarray(0, bytes.length - 40))).rejects.toThrow(/cut off/);
+    await expect(repository.takeInShipped(bytes.subarray(0, bytes.length - 40))).rejects.toThrow(/cut off/);
     expect(await repository.list()).toHaveLength(1);
   });
 });

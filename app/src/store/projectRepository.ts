@@ -12,7 +12,7 @@ import {
 } from '@pebble-hall/core/project';
 import type { RunRays } from '@pebble-hall/core/runs';
 import Dexie from 'dexie';
-import type { ChangeRow, PebbleDatabase } from './database';
+import type { ChangeRow, PebbleDatabase, ProjectRow } from './database';
 import { patched, patchesBetween, type ProjectPatch } from './projectPatch';
 
 /** So many changes can be undone. */
@@ -46,11 +46,23 @@ interface Belongings extends Required<Brought> {
   rays: RunRays[];
 }
 
+/** What a project file holds. */
+export type ReadProject = Belongings & { project: Project };
+
 /** A change that is stored. */
 export interface Changed extends Held {
   label: string;
   /** what turns the project of before into this one; null where a whole one was kept */
   patch: ProjectPatch | null;
+}
+
+/** @throws Error where a newer program has stored it; nothing of ours may be written over that */
+function projectIn({ project }: ProjectRow): Project {
+  if (project.version > PROJECT_VERSION)
+    throw new Error(
+      `“${project.name}” was last worked on with a newer Pebble Hall. Open it there; it is left here as it is.`,
+    );
+  return migrateProject(project);
 }
 
 /**
@@ -71,10 +83,17 @@ export class ProjectRepository {
     return (await this.openAt(id))?.project;
   }
 
-  /** The project, and the number of the last change that is in it. */
+  /** Whether it is stored, readable or not. */
+  isThere = async (id: string): Promise<boolean> =>
+    (await this.database.projects.where('id').equals(id).count()) > 0;
+
+  /**
+   * The project, and the number of the last change that is in it.
+   * @throws Error where a newer program has stored it; it is left as it is
+   */
   async openAt(id: string): Promise<{ project: Project; at: number } | undefined> {
     const row = await this.database.projects.get(id);
-    return row && { project: migrateProject(row.project), at: row.at };
+    return row && { project: projectIn(row), at: row.at };
   }
 
   /** The project opened last, if there is any. */
@@ -88,7 +107,7 @@ export class ProjectRepository {
     return rows.map(({ id, project, openedAt, deletedAt = null }) => ({
       id,
       name: project.name,
-      place: project.place.name,
+      place: project.place?.name ?? '',
       openedAt,
       deletedAt,
     }));
@@ -113,7 +132,7 @@ export class ProjectRepository {
     const project = await this.open(id);
     if (!project) throw new Error('The project is no longer in this browser.');
     const belongings = await this.belongings(project);
-    return this.keep({ ...project, id: crypto.randomUUID(), name }, belongings, true);
+    return this.takeIn({ project: { ...project, name }, ...belongings });
   }
 
   /** Takes a project off the list; it comes back with `bringBack` until it is removed for good. */
@@ -140,8 +159,7 @@ export class ProjectRepository {
   }
 
   /** Stores a new project in which nothing was measured. @returns its id */
-  add = (project: Project): Promise<string> =>
-    this.keep(project, { arrays: [], enclosed: [], rays: [] }, false);
+  add = (project: Project): Promise<string> => this.keep(project, { arrays: [], enclosed: [], rays: [] });
 
   async touch(id: string): Promise<void> {
     await this.database.projects.update(id, { openedAt: Date.now() });
@@ -185,7 +203,7 @@ export class ProjectRepository {
     return database.transaction('rw', this.tables(), async () => {
       const row = await database.projects.get(id);
       if (!row) throw new Error('The project is no longer in this browser.');
-      const before = held && held.at === row.at ? held.project : migrateProject(row.project);
+      const before = held && held.at === row.at ? held.project : projectIn(row);
       const after = change(before);
       if (after === before && arrays.length + enclosed.length === 0) return null;
       await database.arrays.bulkPut(arrays.map((array) => ({ ...array, projectId: id })));
@@ -233,7 +251,7 @@ export class ProjectRepository {
       if (!found || ('version' in found && found.version !== PROJECT_VERSION)) return null;
       const patch = 'forth' in found ? found[direction] : null;
       const project = patch
-        ? patched(migrateProject(row.project), patch)
+        ? patched(projectIn(row), patch)
         : (found as { before: Project; after: Project })[direction === 'back' ? 'before' : 'after'];
       const at = direction === 'back' ? row.at - 1 : row.at + 1;
       await database.projects.put({ ...row, project, at });
@@ -298,28 +316,31 @@ export class ProjectRepository {
   }
 
   /**
-   * Takes in a project file beside what is there; its arrays and itself get new ids where theirs are taken.
+   * Takes in what a project file held beside what is there. It and its sounds get ids of their own, whatever the file calls them:
+   * nothing that is there can be meant by it.
    * @returns id of the new project
+   */
+  takeIn = ({ project, ...belongings }: ReadProject): Promise<string> =>
+    this.keep({ ...project, id: crypto.randomUUID() }, belongings);
+
+  /**
+   * Takes in a project file that ships with the application; it keeps its id, by which it is known as that one, where that is free.
    * @throws FormatError when the file is not right; nothing is stored then
    */
-  async importFile(bytes: Uint8Array): Promise<string> {
+  async takeInShipped(bytes: Uint8Array): Promise<string> {
     const { readProjectFile } = await import('./projectFiles');
-    const { project, ...belongings } = readProjectFile(bytes);
-    const { database } = this;
-    const taken = (await database.projects.get(project.id)) !== undefined;
-    return this.keep(taken ? { ...project, id: crypto.randomUUID() } : project, belongings, taken);
+    const read = readProjectFile(bytes);
+    const isTaken = (await this.database.projects.get(read.project.id)) !== undefined;
+    return isTaken ? this.takeIn(read) : this.keep(read.project, read);
   }
 
-  /** Stores a project with its sounds, under new ids where theirs are taken. */
-  private async keep(
-    project: Project,
-    { arrays, enclosed, rays }: Belongings,
-    isTaken: boolean,
-  ): Promise<string> {
+  /** Stores a project with its sounds, drawings and rays, all under new ids. */
+  private async keep(project: Project, { arrays, enclosed, rays }: Belongings): Promise<string> {
     const { database } = this;
     const { id } = project;
-    const names = new Map([...arrays, ...enclosed].map((a) => [a.id, isTaken ? crypto.randomUUID() : a.id]));
-    for (const run of project.roomRuns) if (isTaken) names.set(run.id, crypto.randomUUID());
+    const names = new Map(
+      [...arrays, ...enclosed, ...project.roomRuns].map((a) => [a.id, crypto.randomUUID() as string]),
+    );
     const named = (old: string) => names.get(old) ?? old;
     await database.transaction('rw', this.tables(), async () => {
       await database.arrays.bulkPut(arrays.map((a) => ({ ...a, id: named(a.id), projectId: id })));

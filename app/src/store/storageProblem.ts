@@ -11,12 +11,15 @@ export function storageProblem(error: unknown): string | null {
   const names = chain.map((e) => e.name ?? '');
   if (names.includes('QuotaExceededError')) {
     return (
-      'The browser has no room left to store this. Nothing that was stored is lost. ' +
-      'Free disk space or remove other sites’ data, then try again; or save the project file first.'
+      'The disk is full: the browser has no room left to store this. Nothing that was stored is lost. ' +
+      'Save the project file first (Project), then free disk space and try again. Do not clear the data of this site: that is where your measurements are.'
     );
   }
   if (names.includes('VersionError')) {
     return 'The data in this browser were written by a newer Pebble Hall. Open them there; this one leaves them as they are.';
+  }
+  if (names.includes('DatabaseClosedError')) {
+    return 'What this browser keeps was opened by a newer Pebble Hall in another tab. Reload this page; nothing that was stored is lost.';
   }
   if (
     names.some((n) =>

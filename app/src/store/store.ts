@@ -57,11 +57,14 @@ export async function currentProjectId(): Promise<string> {
   const repo = repository();
   for (const storage of [sessionStorage, localStorage]) {
     const id = storage.getItem(CURRENT);
-    if (id && (await repo.open(id))) return id;
+    if (id && (await repo.isThere(id))) return id;
   }
   const newest = await repo.newest();
   return newest ?? openDemo();
 }
+
+/** The project that this tab has open, or tried to; null before it did. */
+export const currentId = (): string | null => sessionStorage.getItem(CURRENT);
 
 function setCurrentProject(id: string): void {
   sessionStorage.setItem(CURRENT, id);
@@ -102,4 +105,4 @@ export const demoShelf = async (): Promise<Shelved[]> =>
 
 /** Takes a project that ships into this browser. @returns its id here */
 export const takeIn = async ({ file }: Shelved): Promise<string> =>
-  repository().importFile(new Uint8Array(await (await demoFile(file)).arrayBuffer()));
+  repository().takeInShipped(new Uint8Array(await (await demoFile(file)).arrayBuffer()));

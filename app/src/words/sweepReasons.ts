@@ -17,6 +17,7 @@ export function reasonSentence(reason: Reason): string {
     case 'clipped':
       return `the microphone input clipped (${reason.count} times, first at ${seconds(reason.atS)}): lower the input gain or the level`;
     case 'near noise':
+      if (!Number.isFinite(reason.snrDb)) return 'lost in the noise: raise the level or wait for quiet';
       return `only ${Math.round(reason.snrDb)} dB above the noise, ${reason.aimDb} dB is the aim: raise the level or wait for quiet`;
     case 'no loopback':
       return 'the loopback carried nothing, so its time is not known: check the loopback cable';
@@ -33,13 +34,13 @@ export function reasonSentence(reason: Reason): string {
 
 /** A verdict as one line. */
 export function verdictSentence({ state, reasons, snrDb }: Verdict): string {
-  if (state === 'good') return `good, ${Math.round(snrDb)} dB above the noise`;
+  if (state === 'good' && Number.isFinite(snrDb)) return `good, ${Math.round(snrDb)} dB above the noise`;
   return reasons.map(reasonSentence).join('; ');
 }
 
 /** One word for a matrix cell. */
 export function verdictWord({ state, reasons, snrDb }: Verdict): string {
-  if (state === 'good') return String(Math.round(snrDb));
+  if (state === 'good') return Number.isFinite(snrDb) ? String(Math.round(snrDb)) : '–';
   const kind = reasons[0]?.kind;
   if (kind === 'disturbed') return 'noise';
   if (kind === 'clipped') return 'clipped';
@@ -47,7 +48,7 @@ export function verdictWord({ state, reasons, snrDb }: Verdict): string {
   if (kind === 'no loopback') return 'no loop';
   if (kind === 'no click') return 'no click';
   if (kind === 'dropouts') return 'gaps';
-  return `${Math.round(snrDb)}, low`;
+  return Number.isFinite(snrDb) ? `${Math.round(snrDb)}, low` : 'lost';
 }
 
 /** Whether a margin over noise is enough, in one short line; whole dB. */

@@ -96,7 +96,7 @@ function rigState(project: Project): Evidence {
   const dB = Math.round(least);
   return least >= ENOUGH_DB
     ? { state: 'done', evidence: `${dB >= AIM_DB ? 'ready' : 'usable'}, ${dB} dB` }
-    : { state: 'look again', evidence: `only ${dB} dB` };
+    : { state: 'look again', evidence: Number.isFinite(dB) ? `only ${dB} dB` : 'nothing arrived' };
 }
 
 function walkState(project: Project): Evidence {

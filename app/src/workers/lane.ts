@@ -18,6 +18,8 @@ export interface JobOptions {
   onProgress?: ((share: number) => void) | undefined;
   /** arrays and ports that are handed over instead of copied: they are of no use here afterwards */
   transfer?: (Float32Array | Float64Array | MessagePort)[];
+  /** for what files of others may keep busy without end: after so long, or when cancelled, the worker itself is ended, ms */
+  endsAfterMs?: number;
 }
 
 /** One worker and the jobs it does. */
@@ -38,6 +40,9 @@ interface Running {
   /** ends every call that is under way, with a reason */
   pending: Map<number, (reason: unknown) => void>;
 }
+
+const tookTooLong = (ms: number) =>
+  `It was given up after ${ms / 1000} s: it is too large, or made to be so.`;
 
 let jobs = 0;
 
@@ -66,18 +71,27 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
 
   return {
     stop: () => running && end(running, abortError()),
-    run(name, input, { signal, onProgress, transfer = [] } = {}) {
+    run(name, input, { signal, onProgress, transfer = [], endsAfterMs } = {}) {
       return new Promise((resolve, reject) => {
         if (signal?.aborted) return reject(abortError());
         const here = (running ??= start());
         const id = ++jobs;
         const tell = onProgress && proxy((share: number) => void (here.pending.has(id) && onProgress(share)));
         const onAbort = () => {
-          if (!here.pending.delete(id)) return;
+          if (!here.pending.has(id)) return;
+          if (endsAfterMs !== undefined) return end(here, abortError());
+          here.pending.delete(id);
           void here.server.cancel(id);
           reject(abortError());
         };
+        const timer =
+          endsAfterMs !== undefined &&
+          setTimeout(
+            () => here.pending.has(id) && end(here, new RangeError(tookTooLong(endsAfterMs))),
+            endsAfterMs,
+          );
         const settle = () => {
+          if (timer !== false) clearTimeout(timer);
           here.pending.delete(id);
           signal?.removeEventListener('abort', onAbort);
         };

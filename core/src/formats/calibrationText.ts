@@ -18,6 +18,9 @@ export interface MicrophoneCalibration {
 /** A microphone that is this far off at a frequency is no measurement microphone: the file is something else. */
 const MOST_DB = 40;
 const FEWEST_POINTS = 5;
+/** So much of what stands over the numbers is looked through for serial, sensitivity and angle, in time that grows no faster. */
+const MOST_COMMENTS = 200;
+const MOST_COMMENT = 300;
 
 /** A microphone gives between these for a sound pressure of 1 Pa, dB re 1 V: what is stated beyond is something else. */
 const LEAST_SENSITIVITY_DB = -80;
@@ -71,8 +74,12 @@ function calibrationOf(
       `The file covers ${frequency[0]} to ${frequency.at(-1)} Hz; a calibration must reach across 1 kHz.`,
     );
   }
-  const all = comments.join('\n');
-  const serial = /(?:serial|ser\.?\s?no\b|\bs\/?n\b|no\.)[^\w]*(?:number|no\.?)?[^\w]*([\w-]+)/i.exec(all);
+  const all = comments
+    .slice(0, MOST_COMMENTS)
+    .map((c) => c.slice(0, MOST_COMMENT))
+    .join('\n');
+  const serial =
+    /(?:serial|ser\.?\s?no\b|\bs\/?n\b|no\.)[^\w]{0,12}(?:number|no\.?)?[^\w]{0,12}([\w-]{1,64})/i.exec(all);
   return {
     frequency: Array.from(frequency),
     levelDb: Array.from(levelDb),
@@ -80,15 +87,15 @@ function calibrationOf(
     serial: serial ? serial[1]! : null,
     incidenceDeg: incidenceOf(all) ?? incidenceOf(name.replaceAll('_', ' ')),
     phaseDeg: phaseDeg ? Array.from(phaseDeg) : null,
-    comments,
+    comments: comments.slice(0, MOST_COMMENTS).map((c) => c.slice(0, MOST_COMMENT)),
   };
 }
 
 /** "sensitivity -38.2 dB", "12.3 mV/Pa"; dB re 1 V/Pa. */
 function sensitivityOf(text: string): number | null {
   const number = (found: RegExpExecArray) => Number(found[1]!.replace(',', '.'));
-  const volts = /(\d+(?:[.,]\d+)?)\s*mV\s*\/\s*Pa/i.exec(text);
-  const stated = /sens\w*[^\d+-]*([+-]?\d+(?:[.,]\d+)?)\s*dB/i.exec(text);
+  const volts = /(\d{1,6}(?:[.,]\d{1,9})?)\s{0,4}mV\s{0,4}\/\s{0,4}Pa/i.exec(text);
+  const stated = /sens\w{0,12}[^\d+-]{0,40}([+-]?\d{1,4}(?:[.,]\d{1,9})?)\s{0,4}dB/i.exec(text);
   const db = volts ? 20 * Math.log10(number(volts) / 1000) : stated ? number(stated) : NaN;
   return db >= LEAST_SENSITIVITY_DB && db <= MOST_SENSITIVITY_DB ? db : null;
 }
@@ -97,7 +104,7 @@ function sensitivityOf(text: string): number | null {
 function incidenceOf(text: string): number | null {
   const stated =
     /(?:incidence|angle)\D{0,20}?(\d{1,3})/i.exec(text) ??
-    /(\d{1,3})\s*(?:\u00B0|deg\b|degrees?\b)/i.exec(text);
+    /(\d{1,3})\s{0,4}(?:\u00B0|deg\b|degrees?\b)/i.exec(text);
   if (stated && Number(stated[1]) <= 180) return Number(stated[1]);
   return /\bon[- ]axis\b/i.test(text) ? 0 : null;
 }

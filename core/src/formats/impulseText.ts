@@ -1,5 +1,6 @@
 import type { ImpulseResponse, RealArray } from '../signal/index.js';
 import { FormatError } from './formatError.js';
+import { textLines } from './textLines.js';
 
 /** An impulse response as a text file holds it. */
 export interface TextImpulse {
@@ -12,9 +13,11 @@ export interface TextImpulse {
 }
 
 /** What stands in the head of a file for those that read it again, wherever it stands in a line. */
-const RATE = /sample rate[^\d]{0,12}([\d.]+)\s*(k?)Hz/gi;
-const ZERO = /time zero at sample\s+(\d+)/gi;
-const GAIN = /gain in the file:\s*([+-]?[\d.]{1,12})\s*dB/gi;
+const RATE = /sample rate[^\d]{0,12}([\d.]{1,16})\s{0,4}(k?)Hz/gi;
+const ZERO = /time zero at sample\s{1,4}(\d{1,12})/gi;
+const GAIN = /gain in the file:\s{0,4}([+-]?[\d.]{1,12})\s{0,4}dB/gi;
+/** So much of what stands there is looked through. */
+const MOST_HEAD = 100_000;
 const LEAST = 16;
 const MOST = 1 << 22;
 const LEAST_RATE = 8000;
@@ -32,7 +35,7 @@ export function readImpulseHead(lines: readonly string[]): {
   zero: number | null;
   gainDb: number;
 } {
-  const text = lines.join('\n');
+  const text = lines.join('\n').slice(0, MOST_HEAD);
   // what a trace was made from may have said it of itself, further up
   const last = (mark: RegExp) => [...text.matchAll(mark)].at(-1);
   const [rate, zero, gain] = [last(RATE), last(ZERO), last(GAIN)];
@@ -60,7 +63,7 @@ const NUMBER = /^[+-]?(\d+[.,]?\d*|[.,]\d+)([eE][+-]?\d+)?$/;
 export function readImpulseText(text: string): TextImpulse {
   const comments: string[] = [];
   const rows: number[][] = [];
-  for (const line of text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)) {
+  for (const line of textLines(text, 'an impulse response')) {
     const cells = line
       .trim()
       .split(/[\s;]+|,\s+/)

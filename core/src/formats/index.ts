@@ -34,4 +34,7 @@ export {
 } from './sectionFiles.js';
 export { readTargetText, writeTargetText } from './targetText.js';
 export { readNumberTable, type NumberTable } from './numberTable.js';
+export { MOST_TEXT, textLines } from './textLines.js';
+export { flacLength } from './flacLength.js';
+export { readNumbers, type Numbers } from './readNumbers.js';
 export { readNpy, writeNpy, type NumberArray } from './npy.js';

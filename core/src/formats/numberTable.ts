@@ -1,4 +1,5 @@
 import { FormatError } from './formatError.js';
+import { textLines } from './textLines.js';
 
 /** Columns of numbers as a text file holds them, and what stands over them. */
 export interface NumberTable {
@@ -12,7 +13,6 @@ export interface NumberTable {
   decimal: 'point' | 'comma';
 }
 
-const MOST_BYTES = 32e6;
 const SEPARATORS = [
   ['tab', /\t/],
   ['semicolon', /;/],
@@ -28,11 +28,7 @@ const COMMA = /^[+-]?(\d+(,\d*)?|,\d+)([eE][+-]?\d+)?$/;
  * @throws FormatError where no reading gives two rows, or the file is no text
  */
 export function readNumberTable(text: string): NumberTable {
-  if (text.length > MOST_BYTES) throw new FormatError('The file is too large for a table of numbers.');
-  if (text.includes('\u0000')) throw new FormatError('This is not a text file: it holds binary data.');
-  const lines = text
-    .replace(/^\uFEFF/, '')
-    .split(/\r\n|\r|\n/)
+  const lines = textLines(text, 'a table of numbers')
     .map((l) => l.trim())
     .filter((l) => l !== '');
   let best: NumberTable | null = null;

@@ -13,6 +13,9 @@ export interface Aes69 {
 const MAGIC = [0x89, 0x48, 0x44, 0x46, 0x0d, 0x0a, 0x1a, 0x0a];
 const MOST_BYTES = 128e6;
 const MOST_VALUES = 30e6;
+/** Measured values hardly shrink when they are packed. */
+const MOST_GROWTH = 40;
+const FREE_BYTES = 4e6;
 let opened = 0;
 
 /** @throws FormatError for what is no HDF5 file, or a damaged one */
@@ -47,7 +50,12 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
     const found = held.get(name);
     if (!(found instanceof hdf.Dataset)) return null;
     const shape = found.shape ?? [];
-    if (shape.reduce((a, b) => a * b, 1) > MOST_VALUES)
+    const count = shape.reduce((a, b) => a * b, 1);
+    if (4 * count > MOST_GROWTH * bytes.length + FREE_BYTES)
+      throw new FormatError(
+        `${name} claims ${count} values, more than a file of ${Math.ceil(bytes.length / 1000)} kB can hold.`,
+      );
+    if (count > MOST_VALUES)
       throw new FormatError(
         `${name} holds more than ${MOST_VALUES / 1e6} million values. Export fewer frequencies or directions.`,
       );

@@ -1,4 +1,5 @@
 import { FormatError } from './formatError.js';
+import { textLines } from './textLines.js';
 
 /** A frequency response as text files hold it: Hz ascending, dB, degrees where given. */
 export interface ResponseTable {
@@ -9,7 +10,6 @@ export interface ResponseTable {
   comments: string[];
 }
 
-const MOST_BYTES = 32e6;
 const NUMBER = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?$/;
 
 /** How the commas of a text are meant: between columns, or within numbers. */
@@ -75,12 +75,9 @@ export function readResponseText(text: string, fewest = 2): ResponseTable {
 }
 
 function readTable(text: string, fewest: number, split: Split): ResponseTable {
-  if (text.length > MOST_BYTES) throw new FormatError('The file is too large for a frequency response.');
-  if (text.includes('\u0000')) throw new FormatError('This is not a text file: it holds binary data.');
   const comments: string[] = [];
   const rows: number[][] = [];
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
-  lines.forEach((raw, index) => {
+  textLines(text, 'a frequency response').forEach((raw, index) => {
     const line = raw.trim();
     if (line === '') return;
     const marked = /^(\*|#|;|"|\/\/|%|!)/.test(line);

@@ -12,7 +12,8 @@ export interface WavSound {
   comment: string;
 }
 
-const MOST_SAMPLES = 1 << 28;
+/** Of all channels, read as 64-bit numbers: a quarter of a gigabyte. */
+const MOST_SAMPLES = 1 << 25;
 
 /**
  * Reads a WAV file: PCM of 16, 24 or 32 bits, float of 32 or 64, with the plain or the extensible header, any number of

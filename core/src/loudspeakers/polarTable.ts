@@ -1,5 +1,5 @@
 import type { BalloonData } from '../directivity/index.js';
-import { FormatError } from '../formats/index.js';
+import { FormatError, textLines } from '../formats/index.js';
 import { againstBand, type ReadLoudspeaker } from './readLoudspeaker.js';
 
 /**
@@ -25,7 +25,6 @@ export interface PolarTable {
   planes: PolarPlane[];
 }
 
-const MOST_BYTES = 16e6;
 const MOST_FREQUENCIES = 400;
 /** Over a gap of more than this nothing is made up, degrees. */
 const MOST_GAP_DEG = 30;
@@ -45,22 +44,19 @@ export function readPolarTable(text: string): ReadLoudspeaker {
 
 /** The table as it stands in the text. */
 function tableOf(text: string): PolarTable {
-  if (text.length > MOST_BYTES) throw new FormatError('The file is too large for a table of polar data.');
-  if (text.includes('\u0000')) throw new FormatError('This is not a text file: it holds binary data.');
   const table: PolarTable = { name: '', sensitivityDb: null, largestDb: null, planes: [] };
   const open: { plane: PolarPlane | null; isPhase: boolean; hasHead: boolean } = {
     plane: null,
     isPhase: false,
     hasHead: false,
   };
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
-  lines.forEach((raw, index) => {
+  textLines(text, 'a table of polar data').forEach((raw, index) => {
     const line = raw.trim();
     const where = `Line ${index + 1}`;
     if (line === '' || /^(\*|#|;|"|\/\/|%|!)/.test(line)) return;
-    const keyed = /^([a-z ]+?)\s*[:=]\s*(.*?)[\s;,]*$/i.exec(line);
+    const keyed = /^([a-z][a-z ]{0,30}?) {0,8}[:=](.{0,200})/i.exec(line);
     if (keyed) {
-      const [key, value] = [keyed[1]!.toLowerCase(), keyed[2]!];
+      const [key, value] = [keyed[1]!.toLowerCase(), keyed[2]!.replace(/[\s;,]+$/, '').trimStart()];
       if (key === 'name') table.name = value.slice(0, 60);
       else if (key === 'sensitivity') table.sensitivityDb = headNumber(where, key, value);
       else if (key === 'largest level') table.largestDb = headNumber(where, key, value);

@@ -1,7 +1,7 @@
 import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
 import Joi from 'joi';
 import { GUARDS, STEPS } from './correction.js';
-import { byId, id, list, memoryName, number, span, text, time } from './schemaValues.js';
+import { byId, db, id, list, memoryName, number, span, text, time } from './schemaValues.js';
 
 export const style = Joi.valid('minimum', 'mixed', 'linear');
 export const crossover = Joi.object({
@@ -73,15 +73,15 @@ export const correction = Joi.object({
 });
 const outputSettings = list(
   Joi.object({
-    trimDb: number,
-    delayMs: number,
+    trimDb: db,
+    delayMs: number.min(0).max(600_000),
     inverted: Joi.boolean(),
     muted: Joi.boolean(),
     size: Joi.valid('small', 'large'),
     highPass: crossover,
     lowPass: crossover,
     sections,
-    taps: number.integer().min(0),
+    taps: number.integer().min(0).max(1_048_576),
     bassFeed,
     playsBass: Joi.boolean(),
   }),

@@ -1,4 +1,5 @@
 /** The project: its shape, its checks, its file. */
+export { isInOrder } from './isInOrder.js';
 export {
   HOUSE_UNIT,
   PROJECT_VERSION,

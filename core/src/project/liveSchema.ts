@@ -6,7 +6,20 @@ import { SMOOTHINGS } from './libraryViews.js';
 import { shapes } from './shapeSchema.js';
 import { memoryStamp } from './sweepSchema.js';
 import { setting } from './alignSchema.js';
-import { byId, channel, id, level, list, number, position, text, time } from './schemaValues.js';
+import {
+  byId,
+  channel,
+  db,
+  hertz,
+  id,
+  level,
+  list,
+  number,
+  position,
+  seconds,
+  text,
+  time,
+} from './schemaValues.js';
 
 const reference = Joi.alternatives(Joi.valid('generator'), channel);
 const delayS = number.min(-5).max(5);
@@ -41,7 +54,7 @@ const generator = Joi.object({
 
 const bands = Joi.valid(1, 3, 6, 12, 24, 48, 'narrow');
 const weighting = Joi.valid('A', 'C', 'Z');
-const seconds = number.min(0.05).max(3600).allow(null);
+const averagedS = number.min(0.05).max(3600).allow(null);
 
 const knobs = Joi.object()
   .pattern(/^[a-z0-9 .-]{1,40}$/i, number)
@@ -64,14 +77,14 @@ const electronics = Joi.object({
       Joi.object({
         quiet: Joi.object({ levelDb: level, weightedDb: level }).allow(null),
         tone: Joi.object({
-          hz: number,
+          hz: hertz,
           levelDb: level,
           harmonicsDb: list(Joi.object({ order: number, db: level }), 20),
           distortionDb: level,
           distortionFloorDb: level,
           distortionAndNoiseDb: level,
         }).allow(null),
-        latencyS: number.allow(null),
+        latencyS: seconds.allow(null),
       }),
       2,
     ),
@@ -103,7 +116,7 @@ export const live = Joi.object({
   average,
   timeReferenceId: id.allow(null),
   generator,
-  spectrum: Joi.object({ bands, weighting, seconds, noiseId: id.allow(null) }),
+  spectrum: Joi.object({ bands, weighting, seconds: averagedS, noiseId: id.allow(null) }),
   stands: byId(position),
   electronics,
 });
@@ -120,14 +133,14 @@ const liveOrigin = Joi.object({
   averaging,
   levels,
   average,
-  floor: Joi.object({ input: channel, crossoverHz: hz, levelDb: number, delayS: number }).allow(null),
+  floor: Joi.object({ input: channel, crossoverHz: hz, levelDb: db, delayS: seconds }).allow(null),
   blocks: number.min(0),
   microphoneId: id.allow(null),
   calibration: text.allow(null),
   position: position.allow(null),
   generator: generator.allow(null),
   device: Joi.object({ name: text, knobs }).allow(null),
-  spectrum: Joi.object({ bands, weighting, seconds, splOffsetDb: number.allow(null) }).allow(null),
+  spectrum: Joi.object({ bands, weighting, seconds: averagedS, splOffsetDb: number.allow(null) }).allow(null),
   memory: memoryStamp.allow(null),
   rigName: text,
   temperatureC: number.min(-60).max(80),

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { GUESS_KINDS } from '../loudspeakers/index.js';
 import { OCTAVES } from '../room/index.js';
 import { FIXTURE_KINDS, MOUNTS, PLACE_KINDS } from './place.js';
-import { channel, id, list, number, position, text } from './schemaValues.js';
+import { channel, id, list, number, position, text, things } from './schemaValues.js';
 
 /** Nothing is further away, or larger, metres; a place of 1e9 m is a slip of the hand. */
 const MOST_M = 2000;
@@ -62,8 +62,8 @@ export const place = Joi.object({
   shape,
   temperatureC: number.min(-40).max(60),
   relativeHumidityPercent: number.min(0).max(100),
-  seats: list(Joi.object({ id, name: text, position }), 5000),
-  audience: list(
+  seats: things(Joi.object({ id, name: text, position }), 5000),
+  audience: things(
     Joi.object({
       id,
       name: text,
@@ -77,7 +77,7 @@ export const place = Joi.object({
     }),
     200,
   ),
-  fixtures: list(
+  fixtures: things(
     Joi.object({
       id,
       name: text,
@@ -91,7 +91,7 @@ export const place = Joi.object({
     }),
     1000,
   ),
-  underlays: list(
+  underlays: things(
     Joi.alternatives(
       Joi.object({
         ...laid,
@@ -110,9 +110,9 @@ export const place = Joi.object({
     ),
     50,
   ),
-  materials: list(Joi.object({ id, name: text, absorption: shares, scattering: shares }), 500),
+  materials: things(Joi.object({ id, name: text, absorption: shares, scattering: shares }), 500),
   wantedS: number.greater(0).max(30).allow(null),
-  models: list(
+  models: things(
     Joi.object({
       id,
       name: text.max(60),
@@ -135,7 +135,7 @@ export const place = Joi.object({
     100,
   ),
   layoutId: text.allow(null),
-  loudspeakers: list(
+  loudspeakers: things(
     Joi.object({
       id,
       name: text,
@@ -156,7 +156,7 @@ export const place = Joi.object({
     }),
     64,
   ),
-  spots: list(
+  spots: things(
     Joi.object({
       id,
       name: text,

@@ -439,5 +439,5 @@ it('refuses a place that cannot be: a wall too few, sizes of a slipped hand, num
   expect(withShape({ floor: { name: 'Floor', absorption: [0.1] } })).toHaveProperty('problem');
   const [left] = place.loudspeakers;
   const twice = { ...project, place: { ...place, loudspeakers: [left, left] } };
-  expect(checkProject(twice)).toMatchObject({ problem: expect.stringMatching(/same id/) });
+  expect(checkProject(twice)).toMatchObject({ problem: expect.stringMatching(/same id|duplicate/) });
 });

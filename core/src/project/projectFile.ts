@@ -13,10 +13,13 @@ import { migrateProject } from './migrate.js';
 import type { RunRays } from '../runs/index.js';
 import { addRays, raysFrom, type TellsRays } from './runFiles.js';
 import { checkProject } from './schema.js';
+import { withoutStrays } from './withoutStrays.js';
 import { PROJECT_VERSION, type EnclosedFile, type Project, type ProjectArray } from './types.js';
 
 const FORMAT = 'pebble-hall project';
 /** Five arrays for every sweep that a project may hold. */
+/** 180 dB over full scale. */
+const LOUDEST = 1e9;
 const LIMITS = { files: 100_000, bytes: 2e9 };
 
 interface Manifest {
@@ -104,7 +107,7 @@ export function readProjectFile(zip: Uint8Array): {
   const checked = checkProject(carried);
   if ('problem' in checked)
     throw new FormatError(`The project in the file does not fit together: ${checked.problem}.`);
-  const { project } = checked;
+  const project = withoutStrays(checked.project);
   const described = new Map((Array.isArray(manifest.arrays) ? manifest.arrays : []).map((a) => [a.id, a]));
   const arrays = [...arraysOf(project)].map((id): ProjectArray => {
     const about = described.get(id);
@@ -113,6 +116,11 @@ export function readProjectFile(zip: Uint8Array): {
     if (crc32(bytes) !== about.crc) throw new FormatError(`The sound data of ${id} in the file are damaged.`);
     const { rate, channels } = readWav(bytes);
     const samples = Float32Array.from(channels[0]!);
+    if (!(rate >= 1000 && rate <= 768_000))
+      throw new FormatError(`The rate of ${id}, ${rate} Hz, is none of sound.`);
+    const loud = samples.findIndex((v) => !(Math.abs(v) <= LOUDEST));
+    if (loud >= 0)
+      throw new FormatError(`Sample ${loud} of ${id} is ${samples[loud]}, beyond what any response holds.`);
     if (!(Number.isInteger(about.zero) && about.zero >= 0 && about.zero < samples.length)) {
       throw new FormatError(`Time zero of ${id} lies outside its samples.`);
     }

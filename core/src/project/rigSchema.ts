@@ -1,15 +1,30 @@
 import Joi from 'joi';
-import { byId, channel, id, level, list, metres, noiseTraits, number, text, time } from './schemaValues.js';
+import {
+  byId,
+  channel,
+  db,
+  hertz,
+  id,
+  level,
+  list,
+  metres,
+  noiseTraits,
+  number,
+  seconds,
+  text,
+  things,
+  time,
+} from './schemaValues.js';
 import { margins, verdict } from './sweepSchema.js';
 
 const levelCalibration = Joi.object({
   takenAt: time,
   nominalDb: Joi.valid(94, 114),
-  readDb: number,
-  gainDb: number,
+  readDb: db,
+  gainDb: db,
   rigName: text,
-  linearity: Joi.object({ nominalDb: Joi.valid(94, 114), offDb: number }).allow(null),
-  driftDb: number.allow(null),
+  linearity: Joi.object({ nominalDb: Joi.valid(94, 114), offDb: db }).allow(null),
+  driftDb: db.allow(null),
 });
 
 const microphone = Joi.object({
@@ -49,7 +64,7 @@ export const rig = Joi.object({
   kind: Joi.valid('simulated', 'web audio'),
   pace: Joi.valid('quick', 'real time'),
   device: device.allow(null),
-  microphones: list(microphone, 64).min(1),
+  microphones: things(microphone, 64).min(1),
   microphoneId: id,
   alongIds: list(id, 64),
   pairs: list(Joi.object({ earId: id, floorId: id, crossoverHz: number.min(50).max(8000) }), 64),
@@ -74,7 +89,12 @@ export const rig = Joi.object({
     takenAt: time,
     letter: Joi.string().max(1),
     outputs: list(
-      Joi.object({ trimDb: number, delayMs: number, inverted: Joi.boolean(), muted: Joi.boolean() }),
+      Joi.object({
+        trimDb: db,
+        delayMs: number.min(0).max(600_000),
+        inverted: Joi.boolean(),
+        muted: Joi.boolean(),
+      }),
       64,
     ),
   }).allow(null),
@@ -82,16 +102,16 @@ export const rig = Joi.object({
   sweepS: number.min(0.7).max(20),
   noise: Joi.object({
     takenAt: time,
-    bands: list(Joi.object({ centre: number, noiseDb: level }), 100),
+    bands: list(Joi.object({ centre: hertz, noiseDb: level }), 100),
     traits: noiseTraits,
   }).allow(null),
   checks: byId(
     Joi.object({
       takenAt: time,
-      levelDbfs: number,
+      levelDbfs: db,
       verdict,
       margins,
-      arrivalS: number.allow(null),
+      arrivalS: seconds.allow(null),
       reversed: Joi.boolean().allow(null),
       certainty: number.allow(null),
       distortionDb: level,

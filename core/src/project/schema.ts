@@ -10,7 +10,7 @@ import { readings } from './shapeSchema.js';
 import { place } from './placeSchema.js';
 import { processor } from './processorSchema.js';
 import { rig } from './rigSchema.js';
-import { byId, id, list, number, text, time } from './schemaValues.js';
+import { byId, curve, db, id, list, number, text, things, time } from './schemaValues.js';
 import { sweep } from './sweepSchema.js';
 import { PROJECT_VERSION, type Project } from './types.js';
 
@@ -26,21 +26,20 @@ export const projectSchema = Joi.object({
       id,
       name: text,
       serial: text.allow(null),
-      frequency: list(number.greater(0), 100_000),
-      levelDb: list(number, 100_000),
+      ...curve(2, number.min(-200).max(200)),
       incidenceDeg: number.min(0).max(180).allow(null),
-      sensitivityDb: number.allow(null),
+      sensitivityDb: db.allow(null),
     }),
   ),
   rig,
-  rounds: list(
+  rounds: things(
     Joi.object({ id, name: text, startedAt: time, note: Joi.string().max(2000).allow('') }),
     1000,
   ).min(1),
   roundId: id,
-  families: list(Joi.object({ id, name: text, loudspeakerIds: list(id, 64) }), 64).allow(null),
-  sweeps: list(sweep, 20_000),
-  variants: list(
+  families: things(Joi.object({ id, name: text, loudspeakerIds: list(id, 64) }), 64).allow(null),
+  sweeps: things(sweep, 20_000),
+  variants: things(
     Joi.object({
       id,
       name: text,
@@ -52,9 +51,9 @@ export const projectSchema = Joi.object({
     200,
   ).min(1),
   variantId: id,
-  loads: list(memoryLoad, 1000),
+  loads: things(memoryLoad, 1000),
   pendingLoad: Joi.object({ load: memoryLoad, transferId: text }).allow(null),
-  trials: list(
+  trials: things(
     Joi.object({
       id,
       kind: Joi.valid('preference', 'same or different'),
@@ -67,7 +66,7 @@ export const projectSchema = Joi.object({
     }),
     1000,
   ),
-  chains: list(
+  chains: things(
     Joi.object({
       id,
       name: text,
@@ -84,12 +83,11 @@ export const projectSchema = Joi.object({
     }),
     100,
   ),
-  headphones: list(
+  headphones: things(
     Joi.object({
       id,
       name: text,
-      frequency: list(number.greater(0), 100_000).min(2),
-      levelDb: list(number.min(-200).max(200), 100_000).min(2),
+      ...curve(2, number.min(-200).max(200)),
       targetName: text,
       target,
       strength: number.min(0).max(1),

@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import {
   channel,
+  db,
+  hertz,
   id,
   level,
   list,
@@ -8,19 +10,39 @@ import {
   noiseTraits,
   number,
   position,
+  seconds,
   text,
   time,
 } from './schemaValues.js';
 
+const count = number.integer().min(0);
+const reason = Joi.alternatives(
+  Joi.object({ kind: Joi.valid('silent'), snrDb: level }),
+  Joi.object({ kind: Joi.valid('clipped'), count, atS: seconds }),
+  Joi.object({ kind: Joi.valid('near noise'), snrDb: level, aimDb: db }),
+  Joi.object({
+    kind: Joi.valid('disturbed'),
+    disturbance: Joi.object({
+      atS: seconds,
+      durationS: seconds,
+      fromHz: number.min(0),
+      toHz: number.min(0),
+      levelDb: level,
+    }),
+  }),
+  Joi.object({ kind: Joi.valid('no loopback', 'no click') }),
+  Joi.object({ kind: Joi.valid('dropouts'), count }),
+);
+
 export const verdict = Joi.object({
   state: Joi.valid('good', 'doubtful', 'failed'),
-  reasons: list(Joi.object({ kind: text }).unknown(true), 100),
+  reasons: list(reason, 100),
   snrDb: level,
-  band: Joi.object({ from: number, to: number }).allow(null),
+  band: Joi.object({ from: number.min(0), to: number.min(0) }).allow(null),
 });
 
 export const margins = list(
-  Joi.object({ centre: number.greater(0), noiseDb: level, signalDb: level, snrDb: level }),
+  Joi.object({ centre: hertz, noiseDb: level, signalDb: level, snrDb: level }),
   100,
 );
 
@@ -45,9 +67,9 @@ export const sweep = Joi.object({
   memory: memoryStamp,
   verdict,
   margins,
-  arrivalS: number.allow(null),
+  arrivalS: seconds.allow(null),
   distortionDb: level,
-  polarity: Joi.object({ reversed: Joi.boolean(), certainty: number, arrivalS: number }).allow(null),
+  polarity: Joi.object({ reversed: Joi.boolean(), certainty: number, arrivalS: seconds }).allow(null),
   noise: noiseTraits,
   inAverage: Joi.boolean(),
   note: Joi.string().max(2000).allow(''),
@@ -56,9 +78,9 @@ export const sweep = Joi.object({
     loudspeaker: position,
     output: channel,
     rigName: text,
-    temperatureC: number,
+    temperatureC: number.min(-100).max(100),
   }).allow(null),
-  decayEnd: Joi.object({ lowS: number.allow(null), highS: number.allow(null) }).allow(null),
+  decayEnd: Joi.object({ lowS: seconds.allow(null), highS: seconds.allow(null) }).allow(null),
   levelOffsetDb: number.min(-120).max(120),
   repeats: number.integer().min(1).max(64),
   harmonicsId: id.allow(null),
@@ -69,9 +91,9 @@ export const sweep = Joi.object({
     traceId: id,
     joinedId: id,
     crossoverHz: number.min(50).max(8000),
-    levelDb: number,
-    delayS: number,
-    misfitDb: number,
+    levelDb: db,
+    delayS: seconds,
+    misfitDb: db,
   }).allow(null),
   groundPlane: Joi.boolean(),
 });

@@ -58,10 +58,11 @@ describe('what a hand does to a target', () => {
 describe('what a hand does to a span', () => {
   it('sets that of a channel, that of its whole family, or lets it be found again', () => {
     const { verbs, edits } = handed({ spans: { left: span, right: span } });
-    verbs.setSpan({ from: 50, to: 9000 }, false);
+    verbs.setSpan({ from: 50, to: 9000 }, 'from', false);
     expect(edits[0]).toEqual([
       'span of Left',
-      { spans: { left: { from: 50, to: 9000 }, right: span } },
+      // the end that was not moved stays as it is stored, whatever the screen showed
+      { spans: { left: { from: 50, to: span.to }, right: span } },
       false,
     ]);
     verbs.findSpan();

@@ -17,6 +17,12 @@ export interface InHand {
 /** What becomes of the target that is in hand, whichever it is when it is changed. */
 export type EditTarget = (label: string, change: (now: Target) => Target, done?: boolean) => void;
 
+/** A span never turns over, whatever its other end has become meanwhile. */
+const withEnd = (span: Span, end: keyof Span, frequency: number): Span =>
+  end === 'from'
+    ? { from: Math.min(frequency, span.to / 2), to: span.to }
+    : { from: span.from, to: Math.max(frequency, 2 * span.from) };
+
 /** What a hand can do to target and span of a channel. Each verb changes what is there by then, not what was drawn. */
 export function correctionVerbs({ channel, family, spanId, targetOffsets }: InHand, edit: Edit) {
   /** Where each target stands is kept once a handle is moved, so that it does not shift under the hand. */
@@ -53,8 +59,13 @@ export function correctionVerbs({ channel, family, spanId, targetOffsets }: InHa
         targetLevels: Object.fromEntries(Object.entries(standing(now)).map(([id, v]) => [id, v + byDb])),
       })),
     placeTargetAgain: () => edit('target placed again', { targetLevels: {} }),
-    setSpan: (span: Span, done?: boolean) =>
-      edit(`span of ${channel.name}`, ({ spans }) => ({ spans: { ...spans, [spanId]: span } }), done),
+    /** @param end the one that is moved: the other one stays as it is stored by then */
+    setSpan: (span: Span, end: keyof Span, done?: boolean) =>
+      edit(
+        `span of ${channel.name}`,
+        ({ spans }) => ({ spans: { ...spans, [spanId]: withEnd(spans[spanId] ?? span, end, span[end]) } }),
+        done,
+      ),
     setFamilySpan: (span: Span) => {
       if (!family) return;
       edit(`span of ${family.name}`, ({ spans }) => ({

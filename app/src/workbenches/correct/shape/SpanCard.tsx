@@ -14,7 +14,7 @@ interface SpanCardProps {
   placed: boolean;
   /** the family, when it has other members */
   family: string | null;
-  onSpan: (span: Span) => void;
+  onSpan: (span: Span, end: keyof Span) => void;
   onFamily: (span: Span) => void;
   onFind: () => void;
   onPlaceTarget: () => void;
@@ -43,7 +43,7 @@ export function SpanCard(props: SpanCardProps) {
           step={5}
           digits={0}
           width={88}
-          onChange={(from) => onSpan({ ...span, from })}
+          onChange={(from) => onSpan({ ...span, from }, 'from')}
         />
         to
         <NumberField
@@ -55,7 +55,7 @@ export function SpanCard(props: SpanCardProps) {
           step={100}
           digits={0}
           width={104}
-          onChange={(to) => onSpan({ ...span, to })}
+          onChange={(to) => onSpan({ ...span, to }, 'to')}
         />
       </div>
       <div className="row">

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { useKeySteps } from '../../../parts/useKeySteps';
 
 interface Props {
   label: string;
@@ -26,6 +27,7 @@ export function Knob(props: Props) {
   const { label, value, least, most, step, start, isRatio, text, onTurn, onSettle } = props;
   const held = useRef<{ y: number; share: number } | null>(null);
   const [turned, setTurned] = useState<number | null>(null);
+  const steps = useKeySteps(value);
   const now = turned ?? value;
   const shareOf = (v: number) =>
     isRatio ? Math.log(v / least) / Math.log(most / least) : (v - least) / (most - least);
@@ -49,8 +51,8 @@ export function Knob(props: Props) {
     const next =
       way !== undefined
         ? isRatio
-          ? valueOf(shareOf(now) + (way * many) / 100)
-          : valueOf(shareOf(now + way * many * step))
+          ? valueOf(shareOf(steps.now) + (way * many) / 100)
+          : valueOf(shareOf(steps.now + way * many * step))
         : event.key === 'Home'
           ? least
           : event.key === 'End'
@@ -58,7 +60,7 @@ export function Knob(props: Props) {
             : null;
     if (next === null) return;
     event.preventDefault();
-    settle(next);
+    settle(steps.took(next));
   };
   const angle = ((shareOf(now) - 0.5) * TURN_DEG * Math.PI) / 180;
   return (

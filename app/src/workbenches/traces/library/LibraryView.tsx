@@ -149,7 +149,8 @@ export function LibraryView({ project }: { project: Project }) {
   const trace = chosen.length === 1 ? keptById(project.kept).get(chosen[0]!) : undefined;
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
-  const read = async (files: File[]) => setImporting(await Promise.all(files.map(candidateOf)));
+  const read = async (files: File[]) =>
+    setImporting(await Promise.all(files.map((file) => candidateOf(file))));
   return (
     <div
       style={{ display: 'grid', gridTemplateColumns: '288px minmax(0, 1fr) 288px', gap: 14, minHeight: 0 }}

@@ -1,11 +1,11 @@
 import {
-  FormatError,
+  MOST_TEXT,
   needImpulse,
   readImpulseHead,
-  readImpulseText,
-  readNumberTable,
   readWav,
+  type Numbers,
   type NumberTable,
+  type TextImpulse,
 } from '@pebble-hall/core/formats';
 import { gainOfDb } from '@pebble-hall/core/signal';
 import { freeName, type KeptTrace, type Project, type ProjectArray } from '@pebble-hall/core/project';
@@ -20,6 +20,7 @@ import {
 } from '@pebble-hall/core/traces';
 import { decodeFlac } from './decodeFlac';
 import { readSet, type ResponseSet } from './responseSets';
+import { readInWorker } from '../../../services/jobs';
 import { newTrace } from '../../../services/newTrace';
 import { packCurve } from '../../../services/keepTrace';
 
@@ -50,16 +51,16 @@ export interface Candidate {
   problem: string | null;
 }
 
-const MOST_BYTES = 32e6;
 const MOST_SOUND_BYTES = 256e6;
 const SOUND = /\.(wav|flac)$/i;
 const SET = /\.(sofa|h5|nc)$/i;
 /** Of a text that does not say it. */
 const USUAL_RATE = 48_000;
 
-/** What a file seems to hold; what is wrong with it, where it holds nothing. */
+/** What a file seems to hold; what is wrong with it, where it holds nothing. @param read reads its numbers, apart from the page */
 export async function candidateOf(
   file: Pick<File, 'name' | 'size' | 'text' | 'arrayBuffer'>,
+  read: (text: string) => Numbers | Promise<Numbers> = (text) => readInWorker('files.numbers', text),
 ): Promise<Candidate> {
   const empty = {
     fileName: file.name,
@@ -72,13 +73,19 @@ export async function candidateOf(
   };
   if (SET.test(file.name)) return { ...empty, ...(await readSet(file)) };
   if (SOUND.test(file.name)) return soundCandidate(file, empty);
-  if (file.size > MOST_BYTES)
-    return { ...empty, problem: 'It is larger than 32 MB, too large for a frequency response.' };
+  if (file.size > MOST_TEXT)
+    return {
+      ...empty,
+      problem: `It is larger than ${MOST_TEXT / 1e6} MB, too large for a response as text.`,
+    };
   try {
     const text = await file.text();
-    const impulse = triedImpulse(text);
-    if (impulse) return { ...empty, impulse, zero: zeroFor(impulse), problem: null };
-    const table = readNumberTable(text);
+    const found = await read(text);
+    if (found.impulse) {
+      const impulse = ofText(found.impulse);
+      return { ...empty, impulse, zero: zeroFor(impulse), problem: null };
+    }
+    const { table } = found;
     return withMeanings({ ...empty, table, problem: null }, likelyMeanings(table));
   } catch (error) {
     return { ...empty, problem: sentence(error) };
@@ -112,23 +119,13 @@ async function soundCandidate(
   }
 }
 
-/** An impulse response as text; null where it is a table of something else. */
-function triedImpulse(text: string): ReadImpulse | null {
-  try {
-    const { samples, rate, zero, comments } = readImpulseText(text);
-    // two columns whose first one goes from 0 in steps of less than a millisecond are no frequencies
-    needImpulse(samples);
-    return {
-      channels: [samples],
-      rate: rate ?? USUAL_RATE,
-      rateIsKnown: rate !== null,
-      saidZero: zero,
-      comments,
-    };
-  } catch {
-    return null;
-  }
-}
+const ofText = ({ samples, rate, zero, comments }: TextImpulse): ReadImpulse => ({
+  channels: [samples],
+  rate: rate ?? USUAL_RATE,
+  rateIsKnown: rate !== null,
+  saidZero: zero,
+  comments,
+});
 
 /** As the file says it, or else where the sound sets in. */
 const zeroFor = ({ saidZero, rate }: ReadImpulse): TimeZero =>
@@ -150,7 +147,10 @@ function tried({ table, meanings }: Pick<Candidate, 'table' | 'meanings'>): Libr
 }
 
 const sentence = (error: unknown): string =>
-  error instanceof FormatError || error instanceof RangeError ? error.message : 'It cannot be read.';
+  // by its name: what a worker throws has lost its class on the way
+  error instanceof Error && ['FormatError', 'RangeError'].includes(error.name)
+    ? error.message
+    : 'It cannot be read.';
 
 /** Library points are 48 to an octave: what a file holds between them is lost, and told. */
 const DENSE = 1.5;

@@ -1,0 +1,18 @@
+import { readNumbers } from '@pebble-hall/core/formats';
+import { readProjectFile } from '@pebble-hall/core/project';
+import { handOver, serveJobs } from './serveJobs';
+
+// files of others are read apart from the page, which stays as it is whatever is in them
+const jobs = {
+  project(bytes: Uint8Array) {
+    const read = readProjectFile(bytes);
+    return handOver(read, [
+      ...read.arrays.map((a) => a.samples),
+      ...read.enclosed.map((f) => f.bytes),
+      ...read.rays.map((r) => r.data),
+    ]);
+  },
+  numbers: (text: string) => readNumbers(text),
+};
+export type FileJobs = typeof jobs;
+serveJobs(jobs);
