@@ -117,7 +117,7 @@ describe('in the browser', () => {
     await (await user.find('//button[starts-with(@aria-label, "Left at Home spot:")]')).click();
     await user.press('Take this one');
     await user.sees(
-      /1 sweep could not be stored and is kept in this tab only\. Left at Home spot: The browser has no room left/,
+      /The sweep of Left at Home spot could not be stored and is kept in this tab only\. The disk is full/,
       30_000,
     );
     await user.driver.executeScript('window.__full = false');

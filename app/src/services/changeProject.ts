@@ -1,6 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { projectOwner, sentenceOf, type Brought } from '../store';
 import { notifyProblem } from './notify';
+import { storeMeasured } from './unstored';
 
 export type Change = (
   label: string,
@@ -23,6 +24,8 @@ function isStoring(by: 1 | -1): void {
 export const changeProject: Change = async (label, change, brought) => {
   isStoring(1);
   try {
+    // what was measured is not thrown away where it cannot be stored
+    if (brought?.arrays?.length) return await storeMeasured(label, change, brought);
     await projectOwner().change(label, change, brought);
     return true;
   } catch (error) {

@@ -20,6 +20,7 @@ import { outcomeOf, outcomeWords, type PendingOutcome } from './pendingTransfer'
 import { processorChanged } from './processorChanged';
 import { exclusively } from './running';
 import { theProcessor, withInPlace } from './theProcessor';
+import { storeMeasured } from './unstored';
 
 export interface Work {
   what: string;
@@ -297,11 +298,12 @@ export const verifyLoad = (
         s.spotId === spotId &&
         s.loudspeakerId === id &&
         s.memory.checksum === sweep.memory.checksum;
-      await projectOwner().change(
+      const isStored = await storeMeasured(
         `verifying sweep of ${what}`,
         (p) => ({ ...p, sweeps: [...p.sweeps.filter((s) => !isReplaced(s)), sweep] }),
         { arrays },
       );
+      if (!isStored) return;
     }
     await keepVerdict(last, judge);
   });

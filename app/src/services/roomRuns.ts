@@ -49,7 +49,7 @@ function open(made: RunQueue, project: Project): void {
   projectId = project.id;
   made.setWorks(false);
   made.setRuns([]);
-  void repository().tidyRays(project);
+  void repository().tidy(project.id);
   const gone = new AbortController();
   const there = liveQuery(() => repository().raysThere(project.id)).subscribe((keys) => made.setThere(keys));
   letGo = () => {

@@ -2,7 +2,7 @@ import type { NoiseTrait } from '@pebble-hall/core/commissioning';
 import { type Project, type Sweep, loudspeakerById } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { abortError, isAbort } from '../ports/abort';
-import { projectNow, projectOwner, sentenceOf } from '../store';
+import { projectNow, sentenceOf } from '../store';
 import { reasonSentence } from '../words/sweepReasons';
 import { listenAt, measureSweeps, memoryStamp, type AtSpot, type MeasuredSweep } from './measuring';
 import { notify, notifyProblem } from './notify';
@@ -11,6 +11,7 @@ import { handsFree, prompt, type HandsFree } from './prompts';
 import { exclusively } from './running';
 import type { Watched } from './recordSweep';
 import { theProcessor } from './theProcessor';
+import { storeMeasured } from './unstored';
 import { placesFrom, stopAt, stopsAgain, stopsLeft, type WalkJob, type WalkStop } from './walkJobs';
 
 export interface WalkNow {
@@ -26,11 +27,6 @@ export interface WalkNow {
   leftS: number;
   /** the sweep was disturbed and is repeated */
   again: boolean;
-}
-
-export interface Unstored {
-  measured: MeasuredSweep;
-  problem: string;
 }
 
 /** Replaces the sweep of one spot and loudspeaker, and nothing else. */
@@ -63,14 +59,12 @@ const toldOf = (reason: Parameters<typeof reasonSentence>[0]) =>
 
 export interface WalkState {
   now: WalkNow | null;
-  /** sweeps that could not be stored: kept here until they can */
-  unstored: Unstored[];
   /** name of the memory with filters that stands in the way of measuring as found */
   filtered: string | null;
 }
 
 /** The walk of this tab: it goes on while one looks at another workbench. Each sweep is stored the moment it is taken. */
-export const walk = createStore<WalkState>(() => ({ now: null, unstored: [], filtered: null }));
+export const walk = createStore<WalkState>(() => ({ now: null, filtered: null }));
 const setNow = (now: WalkNow | null) => walk.setState({ now });
 
 const watchers = new Set<(watched: Watched) => void>();
@@ -94,16 +88,7 @@ function nameOf({ spotId, loudspeakerId }: Pick<Sweep, 'spotId' | 'loudspeakerId
 async function store(measured: MeasuredSweep): Promise<boolean> {
   const { spot, channel } = nameOf(measured.sweep);
   const where = `${channel} at ${spot}`;
-  try {
-    await projectOwner().change(`sweep of ${where}`, (p) => withSweep(p, measured.sweep), {
-      arrays: measured.arrays,
-    });
-    return true;
-  } catch (error) {
-    const problem = `${where}: ${sentenceOf(error)}`;
-    walk.setState(({ unstored }) => ({ unstored: [...unstored, { measured, problem }] }));
-    return false;
-  }
+  return storeMeasured(`sweep of ${where}`, (p) => withSweep(p, measured.sweep), { arrays: measured.arrays });
 }
 
 /** Counts down to the sweeps of a stop, so that one can put the stand up and leave, or hold still. */
@@ -218,13 +203,6 @@ export const takeOne = (spotId: string, loudspeakerId: string): Promise<void> =>
 /** Takes some again, in their order. */
 export const takeThese = (sweeps: Pick<Sweep, 'spotId' | 'loudspeakerId'>[]): Promise<void> =>
   take(stopsAgain(projectNow(), sweeps));
-
-/** Tries to store once more what could not be stored. */
-export async function storeAgain(): Promise<void> {
-  const { unstored } = walk.getState();
-  walk.setState({ unstored: [] });
-  for (const { measured } of unstored) await store(measured);
-}
 
 /** Makes a memory without filters the active one, so that the room can be measured as found. */
 export async function recallPlain(): Promise<void> {

@@ -13,6 +13,7 @@ import { Blocked } from './Blocked';
 import { FrameHeader } from './FrameHeader';
 import { StoneRow } from './StoneRow';
 import { Unshown } from './Unshown';
+import { UnstoredNotice } from './UnstoredNotice';
 import { styleNonce } from '../parts/styleNonce';
 import { theme } from '../parts/theme';
 
@@ -54,6 +55,7 @@ function Opened({ path, title, children }: FrameProps) {
       <FrameHeader project={project} undo={undo} redo={redo} />
       <StoneRow project={project} path={path} />
       <div>
+        <UnstoredNotice project={project} />
         {elsewhere ? (
           <div className="notice calm" role="status">
             <span>

@@ -13,6 +13,8 @@ import {
   type Shelved,
 } from '../store';
 import { notifyProblem } from '../services/notify';
+import { storageRoom, type StorageRoom } from '../services/storageRoom';
+import { roomWords } from '../words/roomWords';
 import { sizeWords } from '../words/sizeWords';
 import { freeName } from '@pebble-hall/core/project';
 
@@ -36,7 +38,9 @@ export function ProjectsDialog({
   const [sizes, setSizes] = useState<ReadonlyMap<string, number> | null>(null);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [shelf, setShelf] = useState<Shelved[]>([]);
+  const [room, setRoom] = useState<StorageRoom | null>(null);
   const refresh = useCallback(async () => {
+    setRoom(await storageRoom());
     await repository().removeForGood(Date.now() - KEPT_MS);
     setList(await repository().list());
     // a shelf that cannot be had is an empty one: nothing rests on it
@@ -180,9 +184,12 @@ export function ProjectsDialog({
           ))}
         </tbody>
       </table>
-      <Button size="compact-md" style={{ marginTop: 12 }} onClick={onNew}>
-        New project
-      </Button>
+      <div className="row" style={{ marginTop: 12, alignItems: 'center' }}>
+        <Button size="compact-md" onClick={onNew}>
+          New project
+        </Button>
+        {room ? <small className="quiet">{roomWords(room)}</small> : null}
+      </div>
       {gone.length > 0 ? (
         <section aria-label="Deleted projects" style={{ marginTop: 16, display: 'grid', gap: 6 }}>
           <b>Deleted, kept for a week</b>

@@ -132,3 +132,76 @@ describe('two tabs', () => {
       expect(projectOf(tab)).toMatchObject({ name: 'Loft', rig: { levelDbfs: -41 } });
   });
 });
+
+type Path = (string | number)[];
+type Node = Record<string, unknown>;
+/** Every number of a project that can be edited. */
+const numbersIn = (of: unknown, at: Path = []): Path[] =>
+  typeof of === 'number'
+    ? [at]
+    : typeof of === 'object' && of !== null
+      ? Object.entries(of).flatMap(([key, value]) =>
+          numbersIn(value, [...at, Array.isArray(of) ? Number(key) : key]),
+        )
+      : [];
+const put = (of: unknown, [key, ...rest]: Path, value: number): unknown =>
+  key === undefined
+    ? value
+    : Array.isArray(of)
+      ? of.map((item, i) => (i === key ? put(item, rest, value) : (item as unknown)))
+      : { ...(of as Node), [key]: put((of as Node)[key], rest, value) };
+const read = (of: unknown, path: Path) => path.reduce<unknown>((at, key) => (at as Node)[key], of);
+
+it('of edits in two tabs at once none is lost, though each writes all that its screen showed', async () => {
+  const { owner } = tabs();
+  const [one, two] = [owner(), owner()];
+  await Promise.all([one.open(id), two.open(id)]);
+  // but for limits that bound each other: no field takes one beyond the other
+  const paths = numbersIn(projectOf(one)).filter(
+    (path) => path[0] !== 'version' && !['leastQ', 'mostQ'].includes(String(path.at(-1))),
+  );
+  const lost: string[] = [];
+  let seed = 7;
+  const random = (below: number) => (seed = (seed * 48271) % 2147483647) % below;
+  for (let i = 0; i < 250; i++) {
+    const a = paths[random(paths.length)]!;
+    const b = paths[random(paths.length)]!;
+    if (a.join() === b.join()) continue;
+    const edit = (who: ProjectOwner, path: Path, value: number) => {
+      const shown = projectOf(who);
+      return who.change('an edit', () => put(shown, path, value) as Project);
+    };
+    await Promise.all([edit(one, a, 1000 + i), edit(two, b, 5000 + i)]);
+    const stored = (await new ProjectRepository(database).open(id))!;
+    if (read(stored, a) !== 1000 + i || read(stored, b) !== 5000 + i)
+      lost.push(`${a.join('.')} and ${b.join('.')}`);
+  }
+  await quiet();
+  expect(paths.length).toBeGreaterThan(150);
+  expect(lost).toEqual([]);
+  expect(projectOf(one)).toEqual(projectOf(two));
+});
+
+it('of ten steps in one tab that come faster than they are stored none is lost', async () => {
+  const owner = tabs().owner();
+  await owner.open(id);
+  const before = projectOf(owner).rig.levelDbfs;
+  const steps = Array.from({ length: 10 }, () =>
+    owner.change('a step', (p) => setLevel(p.rig.levelDbfs - 1)(p)),
+  );
+  await Promise.all(steps);
+  expect(projectOf(owner).rig.levelDbfs).toBe(before - 10);
+});
+
+it('a project that a newer program has stored is told, and left as it is', async () => {
+  const newer = { ...(await database.projects.get(id))!.project, version: 999, shape: 'of later' };
+  await database.projects.update(id, { project: newer as never });
+  const owner = tabs().owner();
+  await owner.open(id);
+  expect(owner.store.getState()).toMatchObject({
+    status: 'blocked',
+    problem: expect.stringMatching(/newer/),
+  });
+  await expect(new ProjectRepository(database).change(id, 'x', rename('mine'))).rejects.toThrow(/newer/);
+  expect((await database.projects.get(id))!.project).toEqual(newer);
+});

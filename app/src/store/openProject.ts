@@ -68,7 +68,8 @@ export class ProjectOwner {
       const meant = change(seen);
       const made = change(stored);
       const next = meantOnly({ seen, meant, stored, made });
-      return isInOrder(next) ? next : made;
+      // two ends that cross each other only together: then the later edit stands as it was made
+      return isInOrder(made) && !isInOrder(next) ? made : next;
     };
     await this.inTurn(async () => {
       const { id: now, held } = this.ready();

@@ -264,10 +264,10 @@ describe('rays of a run', () => {
   it('stay while their run can come back, and go when it cannot', async () => {
     await withRun();
     await repository.change(id, 'no run', (p) => ({ ...p, roomRuns: [] }));
-    await repository.tidyRays((await repository.open(id))!);
+    await repository.tidy(id);
     expect(await repository.raysThere(id)).toHaveLength(2);
     await repository.database.changes.clear();
-    await repository.tidyRays((await repository.open(id))!);
+    await repository.tidy(id);
     expect(await repository.raysThere(id)).toEqual([]);
   });
 
@@ -453,6 +453,31 @@ describe('project files', () => {
     expect((await repository.array(filterId))!.samples).toEqual(samples);
     expect((await repository.array('f1'))!.samples).toEqual(samples);
     expect(await repository.list()).toHaveLength(2);
+  });
+
+  it('touch nothing that is there, whatever ids a file claims', async () => {
+    const sound = { id: 'f1', kind: 'filter' as const, rate: 48000, zero: 0 };
+    await repository.change(id, 'load', withSweep, { arrays: [{ ...sound, samples }] });
+    const { project } = await repository.exportFile(id);
+    // a file of somebody else that calls its project and its sounds as ours are called
+    const strange = { ...sound, samples: samples.map(() => 0.5) };
+    const taken = await repository.takeIn({ project, arrays: [strange], enclosed: [], rays: [] });
+    expect(taken).not.toBe(id);
+    expect((await repository.array('f1'))!.samples).toEqual(samples);
+    const own = (await repository.open(taken))!.loads[0]!.filters.left!;
+    expect((await repository.array(own))!.samples[0]).toBe(0.5);
+  });
+
+  it('lose no sound that could be asked for again, and keep none that cannot', async () => {
+    const sound = { kind: 'filter' as const, rate: 48000, zero: 0, samples };
+    await repository.change(id, 'load', withSweep, { arrays: [{ ...sound, id: 'f1' }] });
+    await repository.change(id, 'load gone', (p) => ({ ...p, loads: [] }));
+    await repository.database.arrays.put({ ...sound, id: 'loose', projectId: id });
+    expect(await repository.tidy(id)).toBe(1);
+    expect(await repository.array('loose')).toBeUndefined();
+    await repository.undo(id);
+    expect((await repository.open(id))!.loads[0]!.filters.left).toBe('f1');
+    expect((await repository.array('f1'))!.samples).toEqual(samples);
   });
 
   it('carry the drawings that lie under the plan: out and in, in copies, and away with their project', async () => {

@@ -65,6 +65,18 @@ function projectIn({ project }: ProjectRow): Project {
   return migrateProject(project);
 }
 
+/** Every text that stands anywhere in a value, keys among them. */
+function namesIn(value: unknown, found = new Set<string>()): Set<string> {
+  if (typeof value === 'string') found.add(value);
+  else if (Array.isArray(value)) for (const item of value) namesIn(item, found);
+  else if (typeof value === 'object' && value !== null)
+    for (const [key, item] of Object.entries(value)) {
+      found.add(key);
+      namesIn(item, found);
+    }
+  return found;
+}
+
 /**
  * Projects in the browser's database. Every change is a function from the stored project to the next one and runs in a
  * transaction, so two tabs never overwrite each other; the change is kept for undo, across reloads.
@@ -269,15 +281,28 @@ export class ProjectRepository {
     return keys.map(([runId, source, group]) => ({ runId, source, group }));
   }
 
-  /** Lets go of the rays of runs that neither the project has, nor any change that could be undone. */
-  async tidyRays(project: Project): Promise<void> {
+  /**
+   * Lets go of the sounds, files and rays of a project that neither it has, nor any change of it that could be undone or done again.
+   * @returns how many
+   */
+  async tidy(id: string): Promise<number> {
     const { database } = this;
-    const held = new Set(project.roomRuns.map((run) => run.id));
-    const loose = (await this.raysThere(project.id)).filter(({ runId }) => !held.has(runId));
-    if (loose.length === 0) return;
-    const changes = JSON.stringify(await this.changesOf(project.id, 0).toArray());
-    const gone = loose.filter(({ runId }) => !changes.includes(runId));
-    await database.rays.bulkDelete(gone.map(({ runId, source, group }) => [runId, source, group]));
+    return database.transaction('rw', this.tables(), async () => {
+      const row = await database.projects.get(id);
+      if (!row) return 0;
+      // whatever of it names an id, wherever that stands: nothing is let go of that could be asked for again
+      const named = namesIn([row, await this.changesOf(id, 0).toArray()]);
+      const keys = async (table: 'arrays' | 'enclosed') =>
+        (await database[table].where('projectId').equals(id).primaryKeys()).filter((key) => !named.has(key));
+      const [arrays, enclosed] = [await keys('arrays'), await keys('enclosed')];
+      const rays = (await database.rays.where('projectId').equals(id).primaryKeys()).filter(
+        ([runId]) => !named.has(runId),
+      );
+      await database.arrays.bulkDelete(arrays);
+      await database.enclosed.bulkDelete(enclosed);
+      await database.rays.bulkDelete(rays);
+      return arrays.length + enclosed.length + rays.length;
+    });
   }
 
   async enclosed(id: string): Promise<EnclosedFile | undefined> {
@@ -288,11 +313,21 @@ export class ProjectRepository {
     return this.database.arrays.get(id);
   }
 
-  /** The project with everything that it refers to as one file. */
-  async exportFile(id: string): Promise<{ bytes: Uint8Array; project: Project }> {
-    const project = await this.open(id);
-    if (!project) throw new Error('The project is no longer in this browser.');
-    const { arrays, enclosed, rays } = await this.belongings(project);
+  /**
+   * The project with everything that it refers to as one file.
+   * @param waiting a change that could not be stored, with what it brings: it is in the file
+   */
+  async exportFile(
+    id: string,
+    waiting: Brought & { change?: (project: Project) => Project } = {},
+  ): Promise<{ bytes: Uint8Array; project: Project }> {
+    const stored = await this.open(id);
+    if (!stored) throw new Error('The project is no longer in this browser.');
+    const project = waiting.change ? waiting.change(stored) : stored;
+    const there = await this.belongings(project);
+    const arrays = [...there.arrays, ...(waiting.arrays ?? [])];
+    const enclosed = [...there.enclosed, ...(waiting.enclosed ?? [])];
+    const { rays } = there;
     const { writeProjectFile } = await import('./projectFiles');
     return { bytes: writeProjectFile(project, arrays, enclosed, rays), project };
   }

@@ -40,6 +40,9 @@ export function movedSpots(project: Project): MovedSpot[] {
       return [{ loudspeaker: loudspeaker.position, wayM: sweep.arrivalS! * c - median(others), sweep }];
     });
     const moved = movedMicrophone(ways, spot.position);
-    return moved ? [{ spot, byM: moved.byM, sweeps: ways.slice(moved.before).map((w) => w.sweep) }] : [];
+    // loudspeakers all in one place tell a distance, and no place
+    return moved && Number.isFinite(moved.byM)
+      ? [{ spot, byM: moved.byM, sweeps: ways.slice(moved.before).map((w) => w.sweep) }]
+      : [];
   });
 }

@@ -23,7 +23,7 @@ const slope = (kind: string) =>
 
 const shape = Joi.object({
   outline,
-  heightM: number.greater(0).max(MOST_M),
+  heightM: number.min(0.1).max(MOST_M),
   floorRise: number.min(-2).max(2),
   ceiling: Joi.alternatives(Joi.object({ kind: Joi.valid('flat') }), slope('pitched'), slope('ridged')),
   isEnclosed: Joi.boolean(),

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { areaOf } from '../geometry/index.js';
 import { stepsBelow } from './align.js';
 import { alignSteps } from './alignSchema.js';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
@@ -13,6 +14,9 @@ import { rig } from './rigSchema.js';
 import { byId, curve, db, id, list, number, text, things, time } from './schemaValues.js';
 import { sweep } from './sweepSchema.js';
 import { PROJECT_VERSION, type Project } from './types.js';
+
+/** A room of less, m2, is none. */
+const LEAST_AREA = 0.01;
 
 /** Shape and limits of a project as stored; every field must be there. */
 export const projectSchema = Joi.object({
@@ -124,6 +128,8 @@ export function checkProject(value: unknown): { project: Project } | { problem: 
   const { shape, loudspeakers: all, audience } = project.place;
   if (shape.walls.length !== shape.outline.length)
     return { problem: `the room has ${shape.outline.length} corners and ${shape.walls.length} walls` };
+  if (!(Math.abs(areaOf(shape.outline)) >= LEAST_AREA))
+    return { problem: 'the outline of the room encloses nothing' };
   const { fixtures, seats, underlays, models } = project.place;
   const ids = [...all, ...audience, ...fixtures, ...seats, ...underlays, ...models].map((t) => t.id);
   if (new Set(ids).size < ids.length) return { problem: 'two things of the place have the same id' };

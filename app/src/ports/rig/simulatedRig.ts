@@ -286,9 +286,16 @@ const TAKES = 'pebble-hall.takes';
 
 const rest = (ms: number, signal?: AbortSignal) =>
   new Promise<void>((resolve, reject) => {
-    const timer = setTimeout(resolve, Math.max(0, ms));
-    signal?.addEventListener('abort', () => {
+    const stop = () => {
       clearTimeout(timer);
       reject(abortError());
-    });
+    };
+    const timer = setTimeout(
+      () => {
+        signal?.removeEventListener('abort', stop);
+        resolve();
+      },
+      Math.max(0, ms),
+    );
+    signal?.addEventListener('abort', stop, { once: true });
   });

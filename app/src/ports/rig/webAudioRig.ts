@@ -186,12 +186,13 @@ export class WebAudioRig implements AudioRig {
     const losses = lossCounter(BLOCK, startFrame);
     let stopRecording = () => {};
     let interrupt: (reason: Error) => void = () => {};
+    const onAbort = () => interrupt(abortError());
     let timer: ReturnType<typeof setInterval> | undefined;
     try {
       await new Promise<void>((resolve, reject) => {
         interrupt = reject;
         this.interrupts.add(reject);
-        signal?.addEventListener('abort', () => reject(abortError()), { once: true });
+        signal?.addEventListener('abort', onAbort, { once: true });
         stopRecording = this.record(context, input, startFrame, ({ fromFrame, data, missed }) => {
           losses.add({ fromFrame, missed });
           const at = fromFrame - startFrame;
@@ -226,6 +227,7 @@ export class WebAudioRig implements AudioRig {
       const missedBlocks = losses.count();
       return { channels: recorded, dropouts: missedBlocks + lostRuns(recorded), missedBlocks };
     } finally {
+      signal?.removeEventListener('abort', onAbort);
       clearInterval(timer);
       source?.stop();
       source?.disconnect();

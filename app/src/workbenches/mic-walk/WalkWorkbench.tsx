@@ -128,17 +128,6 @@ export default function WalkWorkbench({ project }: { project: Project }) {
             </Button>
           </div>
         ) : null}
-        {walk.unstored.length > 0 ? (
-          <div className="notice" role="alert" style={{ margin: 0 }}>
-            <span>
-              {walk.unstored.length} sweep could not be stored and is kept in this tab only.{' '}
-              {walk.unstored[0]!.problem}
-            </span>
-            <Button size="compact-md" onClick={() => void walk.storeAgain()}>
-              Store again
-            </Button>
-          </div>
-        ) : null}
       </div>
       <div
         style={{

@@ -87,7 +87,8 @@ function suggestionText(level: number, advice: LevelAdvice | null): string {
   if (clipped)
     return `The input clipped at ${clipped.levelDbfs} dBFS, checking ${clipped.name}: play softer, or turn the microphone’s gain down.`;
   const where = `${weakest.name} at ${formatHz(weakest.centre)}`;
-  if (!Number.isFinite(weakest.snrDb)) return `Nothing arrived of ${where}: see to its cable before its level.`;
+  if (!Number.isFinite(weakest.snrDb))
+    return `Nothing arrived of ${where}: see to its cable before its level.`;
   const margin = Math.round(weakest.snrDb);
   if (suggestedDbfs === level)
     return margin >= AIM_DB + SPARE_DB - 1

@@ -1,0 +1,79 @@
+import type { Project } from '@pebble-hall/core/project';
+import { createStore } from 'zustand/vanilla';
+import { projectNow, projectOwner, repository, sentenceOf, type Brought } from '../store';
+import { fileName } from '../words/fileName';
+import { notifyProblem } from './notify';
+import { saveFile } from './saveFile';
+import { askToKeep } from './storageRoom';
+
+/** Something measured that could not be stored: a change with the sounds that it brings. */
+export interface Unstored {
+  projectId: string;
+  label: string;
+  change: (project: Project) => Project;
+  brought: Brought;
+  problem: string;
+}
+
+/** What could not be stored stays in this tab until it can: whichever workbench is looked at, and however often it fails. */
+export const unstored = createStore<{ waiting: Unstored[] }>(() => ({ waiting: [] }));
+
+/** The browser asks before a tab is left that holds the only copy of something. */
+const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+unstored.subscribe(({ waiting }) => {
+  if (typeof addEventListener !== 'function') return;
+  removeEventListener('beforeunload', warn);
+  if (waiting.length > 0) addEventListener('beforeunload', warn);
+});
+
+const keep = (entry: Unstored) => unstored.setState(({ waiting }) => ({ waiting: [...waiting, entry] }));
+
+/**
+ * Stores something that was measured; what cannot be stored is kept in this tab, and told over every workbench.
+ * @returns whether it is stored
+ */
+export async function storeMeasured(
+  label: string,
+  change: (project: Project) => Project,
+  brought: Brought,
+): Promise<boolean> {
+  const projectId = projectNow().id;
+  try {
+    await projectOwner().change(label, change, brought);
+    askToKeep();
+    return true;
+  } catch (error) {
+    keep({ projectId, label, change, brought, problem: sentenceOf(error) });
+    return false;
+  }
+}
+
+/** Tries to store everything that waits, each in the project that it was measured in. */
+export async function storeAgain(): Promise<void> {
+  const { waiting } = unstored.getState();
+  unstored.setState({ waiting: [] });
+  for (const entry of waiting) {
+    const { projectId, label, change, brought } = entry;
+    try {
+      if (projectNow().id === projectId) await projectOwner().change(label, change, brought);
+      else await repository().change(projectId, label, change, brought);
+    } catch (error) {
+      keep({ ...entry, problem: sentenceOf(error) });
+    }
+  }
+}
+
+/** Saves the project file of what is open, with what waits for it: reading takes no room. */
+export async function saveWithUnstored(project: Project): Promise<void> {
+  try {
+    const waiting = unstored.getState().waiting.filter((u) => u.projectId === project.id);
+    const { bytes } = await repository().exportFile(project.id, {
+      change: (p) => waiting.reduce((now, u) => u.change(now), p),
+      arrays: waiting.flatMap((u) => u.brought.arrays ?? []),
+      enclosed: waiting.flatMap((u) => u.brought.enclosed ?? []),
+    });
+    saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
+  } catch (error) {
+    notifyProblem(`The project could not be saved: ${sentenceOf(error)}`);
+  }
+}
