@@ -1,6 +1,7 @@
 import { seededRandom } from '@pebble-hall/core/signal';
 import { describe, expect, it, vi } from 'vitest';
 import { abortError } from '../ports/abort';
+import { WorkerError } from '../workers/workerError';
 import { Derivation } from './derivation';
 
 /** Promises that are answered by hand. */
@@ -172,3 +173,27 @@ it.each([false, true])(
     vi.useRealTimers();
   },
 );
+
+it('a worker that failed is asked again by and by, what was asked for wrongly is not', async () => {
+  vi.useFakeTimers();
+  try {
+    let asked = 0;
+    const derivation = new Derivation(async (kind: string) => {
+      asked++;
+      if (kind === 'wrong') throw new RangeError('not right');
+      if (asked < 3) throw new WorkerError('its script could not be loaded');
+      return asked;
+    });
+    derivation.subscribe(() => {});
+    derivation.ask('something');
+    await vi.advanceTimersByTimeAsync(0);
+    expect(derivation.shownFor('something').error).toBeInstanceOf(WorkerError);
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(derivation.shownFor('something')).toMatchObject({ value: 3, error: null });
+    derivation.ask('wrong');
+    await vi.advanceTimersByTimeAsync(100_000);
+    expect(asked).toBe(4);
+  } finally {
+    vi.useRealTimers();
+  }
+});

@@ -1,5 +1,6 @@
 import { isEqual } from 'es-toolkit';
 import { isAbort } from '../ports/abort';
+import { WorkerError } from '../workers/workerError';
 
 /** How a derived value stands: what was asked for, and what is known of it. */
 export interface Derived<T> {
@@ -31,6 +32,9 @@ export interface DerivationOptions<Inputs> {
   onAnswer?: () => void;
 }
 
+const FIRST_WAIT_MS = 1500;
+const MOST_WAIT_MS = 30_000;
+
 interface Answer<Inputs, T> {
   of: Inputs;
   value: T | null;
@@ -48,6 +52,8 @@ export class Derivation<Inputs, T> {
   private answer: Answer<Inputs, T> | null = null;
   private running: { of: Inputs; stop: AbortController } | null = null;
   private share: number | null = null;
+  /** of the worker, in a row */
+  private failures = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new Set<() => void>();
   private shown: { of: Inputs | null; isRead: boolean; derived: Derived<T> } = {
@@ -136,8 +142,10 @@ export class Derivation<Inputs, T> {
       const told = isAbort(error)
         ? new Error('It was cancelled. It begins again with the next change.')
         : error;
-      if (!stop.signal.aborted) this.take(mine, { of: inputs, value: null, error: told });
-      else if (this.running === mine) this.running = null;
+      if (!stop.signal.aborted) {
+        this.take(mine, { of: inputs, value: null, error: told });
+        if (error instanceof WorkerError) this.runLater(inputs);
+      } else if (this.running === mine) this.running = null;
     }
     // the newest of those that came while it ran
     const { asked, answer, running } = this;
@@ -145,11 +153,21 @@ export class Derivation<Inputs, T> {
       void this.run(asked);
   }
 
+  /** A worker that could not be started, or died, is asked again by and by while somebody waits for it. */
+  private runLater(inputs: Inputs): void {
+    const waitMs = Math.min(MOST_WAIT_MS, FIRST_WAIT_MS * 2 ** this.failures++);
+    this.timer = setTimeout(() => {
+      if (this.listeners.size > 0 && isEqual(this.asked, inputs) && this.running === null)
+        void this.run(inputs);
+    }, waitMs);
+  }
+
   private take(mine: { of: Inputs; stop: AbortController }, answer: Answer<Inputs, T>): void {
     if (this.running !== mine) return; // late: something else was asked for since
     this.running = null;
     this.share = null;
     this.answer = answer;
+    if (answer.error === null) this.failures = 0;
     this.options.onAnswer?.();
     this.notify();
   }

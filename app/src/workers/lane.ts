@@ -1,6 +1,7 @@
 import { proxy, releaseProxy, transfer as handOver, wrap, type Remote } from 'comlink';
 import { abortError } from '../ports/abort';
 import type { Handlers, JobServer } from './serveJobs';
+import { WorkerError } from './workerError';
 
 /** What a job of a worker takes and gives. */
 export type InputOf<Jobs, Name extends keyof Jobs> = Jobs[Name] extends (
@@ -64,7 +65,7 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
     worker.addEventListener('error', (event) => {
       event.preventDefault();
       const why = event.message || 'its script could not be loaded';
-      end(started, new Error(`A computation failed to start: ${why}. Try again, or reload the page.`));
+      end(started, new WorkerError(`A computation failed to start: ${why}. Try again, or reload the page.`));
     });
     return started;
   };

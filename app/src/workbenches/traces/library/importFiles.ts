@@ -148,7 +148,7 @@ function tried({ table, meanings }: Pick<Candidate, 'table' | 'meanings'>): Libr
 
 const sentence = (error: unknown): string =>
   // by its name: what a worker throws has lost its class on the way
-  error instanceof Error && ['FormatError', 'RangeError'].includes(error.name)
+  error instanceof Error && ['FormatError', 'RangeError', 'WorkerError'].includes(error.name)
     ? error.message
     : 'It cannot be read.';
 
