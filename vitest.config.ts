@@ -77,6 +77,21 @@ export default defineConfig({
           hookTimeout: 300_000,
         },
       },
+      // broken files, raw requests, full disks: a tenth of them here, all in `npm run attack`, with the browser
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'attacks',
+          include: ['e2e/attacks/*.attack.ts'],
+          // those in the browser take minutes
+          exclude: process.env['PEBBLE_HALL_ATTACKS'] === '1' ? [] : ['e2e/attacks/browser.attack.ts'],
+          environment: 'node',
+          testTimeout: 600_000,
+          hookTimeout: 120_000,
+          maxWorkers: 2,
+        },
+      },
       // a machine that stalls for seconds fails one now and then: what fails again is broken
       browser('e2e', { exclude: [...configDefaults.exclude, ...REAL_AUDIO], retry: 1 }),
       // not a check: `node scripts/screenshots.mjs`

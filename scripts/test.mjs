@@ -20,6 +20,7 @@ let notJudged = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
   ['Unit tests', ['core', 'stand-ins', 'app', 'app-alone', 'demo'], `--maxWorkers=${availableParallelism()}`],
+  ['A tenth of the attacks', ['attacks'], '--maxWorkers=2', '--silent'],
   ['Browser tests', ['e2e'], '--maxWorkers=2'],
   ['Browser tests of real audio', ['real-audio']],
 ])) {

@@ -1,5 +1,5 @@
 // A headless Chromium with a profile of its own, through selenium-webdriver and ChromeDriver.
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, Browser, logging } from 'selenium-webdriver';
@@ -7,6 +7,27 @@ import chrome from 'selenium-webdriver/chrome.js';
 
 const BINARY = process.env.CHROMIUM ?? '/usr/bin/chromium';
 const DRIVER = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
+
+/** @param {string[]} args */
+const profileOf = (args) =>
+  args.find((a) => a.startsWith('--user-data-dir='))?.slice('--user-data-dir='.length);
+
+/**
+ * Processes of the browser that uses a profile.
+ * @param {string} profile
+ */
+function chromiums(profile) {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`--user-data-dir=${profile}`);
+      } catch {
+        return false; // it has ended meanwhile
+      }
+    })
+    .map(Number);
+}
 
 /**
  * @param {{ width?: number, height?: number, args?: string[] }} [options]
@@ -27,7 +48,7 @@ export async function openBrowser({ width = 1280, height = 800, args = [] } = {}
     '--disable-sync',
     '--disable-dev-shm-usage',
     '--hide-scrollbars',
-    `--user-data-dir=${profile}`,
+    ...(profileOf(args) ? [] : [`--user-data-dir=${profile}`]),
     `--window-size=${width},${height}`,
     ...args,
   );
@@ -56,6 +77,11 @@ export async function openBrowser({ width = 1280, height = 800, args = [] } = {}
     downloads,
     /** What the page wrote to its console since this was asked last. */
     said: async () => (await driver.manage().logs().get(logging.Type.BROWSER)).map(({ message }) => message),
+    /** Ends the browser as a power cut does: without a word to it. */
+    kill: async () => {
+      for (const pid of chromiums(profileOf(args) ?? profile)) process.kill(pid, 'SIGKILL');
+      await driver.quit().catch(() => undefined);
+    },
     close: async () => {
       await driver.quit();
       for (const folder of [profile, downloads])

@@ -28,7 +28,7 @@ export async function startServer(told = {}) {
   const entry = join(root, 'app', 'dist', 'server', 'serve.mjs');
   if (!existsSync(entry)) throw new Error('The application is not built: run "npm run build" first.');
   const host = told['HOST'] ?? '127.0.0.1';
-  const port = await freePort();
+  const port = told['PORT'] ? Number(told['PORT']) : await freePort();
   const server = spawn(process.execPath, [entry], {
     env: { ...process.env, HOST: host, PORT: String(port), ...told },
     stdio: ['ignore', 'ignore', 'pipe'],

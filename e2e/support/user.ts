@@ -37,6 +37,9 @@ export class User {
     return this.browser.driver;
   }
 
+  /** As a power cut would end it. */
+  kill = async () => this.opened?.kill();
+
   /** Leaves. @throws Error when a page wanted something that its policy forbids: it would be missing for the user */
   close = async () => {
     const said = (await this.opened?.said().catch(() => [])) ?? [];

@@ -100,12 +100,10 @@ export function readDxf(bytes: Uint8Array): Model {
     const parser = new Parser();
     parser.registerEntityHandler(CircleInItsPlane as never);
     dxf = parser.parseSync(text);
-  } catch (error) {
-    throw new FormatError(
-      `The DXF file is damaged (${error instanceof Error ? error.message : String(error)}). Save it again.`,
-    );
+  } catch {
+    throw new FormatError('The DXF file is damaged or cut off. Save or copy it again.');
   }
-  if (!dxf) throw new FormatError('The DXF file holds nothing.');
+  if (!dxf?.entities) throw new FormatError('The DXF file holds nothing that is drawn.');
   const found: Found = { triangles: new Map(), lines: [], left: unknownKinds(text), numbers: 0 };
   const { blocks = {} } = dxf;
   const kept = dxf.entities.filter((e) => !e.inPaperSpace);

@@ -27,9 +27,9 @@ export async function readGltf(bytes: Uint8Array): Promise<Model> {
   let document;
   try {
     document = await io.readJSON(json);
-  } catch (error) {
+  } catch {
     throw new FormatError(
-      `The glTF file does not fit together (${error instanceof Error ? error.message : String(error)}). Save it again, as GLB.`,
+      'The glTF file does not fit together: parts of it are missing or damaged. Save it again, as GLB.',
     );
   }
   const found = { surfaces: [] as DrawnSurface[], lines: [] as DrawnLine[], points: 0 };

@@ -20,7 +20,19 @@ export async function readModel(name: string, bytes: Uint8Array): Promise<Model>
         'Save it without furniture and fittings, or reduced.',
     );
   if (bytes.length === 0) throw new FormatError('The file is empty. Save or copy it again.');
-  switch (endingOf(name)) {
+  try {
+    return await readAs(endingOf(name), bytes);
+  } catch (error) {
+    if (error instanceof FormatError) throw error;
+    // the packages that read these formats trust what they are given: what they stumble over is a broken file
+    throw new FormatError(
+      'The file is damaged: parts of it do not fit together. Save it again, or copy it again.',
+    );
+  }
+}
+
+async function readAs(ending: string, bytes: Uint8Array): Promise<Model> {
+  switch (ending) {
     case 'obj': {
       const { readObj } = await import('./readObj.js');
       return checkedModel(readObj(bytes));

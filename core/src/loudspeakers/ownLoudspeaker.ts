@@ -22,7 +22,13 @@ export async function readLoudspeakerFile(
   if (bytes.length === 0) throw new FormatError('The file is empty. Save or copy it again.');
   const isAes69 = isHdf(bytes) || /\.(sofa|h5|hdf5)$/i.test(name);
   const read = isAes69 ? await readAes69(bytes) : readPolarTable(textOfBytes(bytes));
-  needBalloonData(read.data);
+  try {
+    needBalloonData(read.data);
+  } catch {
+    throw new FormatError(
+      'The angles or frequencies of the file do not go together: some stand there twice, or out of order.',
+    );
+  }
   return { kind: isAes69 ? 'AES69' : 'table', read };
 }
 

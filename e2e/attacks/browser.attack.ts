@@ -1,0 +1,144 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { bytesOfText, packFiles, textOfBytes, unpackFiles } from '@pebble-hall/core/formats';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { startServer } from '../support/server.mjs';
+import { User } from '../support/user';
+import { CRAFTED } from './craftedProjects';
+import { Tally, times } from './tally';
+
+const PAGES = [
+  '/plan',
+  '/room-model',
+  '/rig',
+  '/mic-walk',
+  '/live',
+  '/traces',
+  '/align',
+  '/correct',
+  '/listen',
+  '/hand-over',
+  '/',
+];
+/** What no page may say to a person. */
+const NONSENSE = /could not be shown|.{0,30}(\bNaN\b|\bundefined\b|Infinity|\[object).{0,30}/;
+const folder = mkdtempSync(join(tmpdir(), 'pebble-hall-attack-'));
+const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+let server: Awaited<ReturnType<typeof startServer>>;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(async () => {
+  await server?.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+it('crafted projects are refused, or every page of them makes sense', { timeout: 1_200_000 }, async () => {
+  const tally = new Tally('crafted projects');
+  const file = fileURLToPath(
+    new URL('../../app/public/demo/saltmarsh-boathouse-finished.pebble.zip', import.meta.url),
+  );
+  const whole = unpackFiles(new Uint8Array(readFileSync(file)), { files: 1e5, bytes: 2e9 });
+  const user = await User.at(server.url);
+  await user.visit('/');
+  for (const [name, craft] of Object.entries(CRAFTED)) {
+    const manifest = JSON.parse(textOfBytes(whole['project.json']!)) as { project: { name: string } };
+    craft(manifest.project);
+    manifest.project.name = `Crafted ${name}`;
+    const path = join(folder, 'crafted.zip');
+    writeFileSync(path, packFiles({ ...whole, 'project.json': bytesOfText(JSON.stringify(manifest)) }));
+    await user.driver.get(`${server.url}/`);
+    await user.sees('Pebble Hall');
+    await rest(500);
+    await user.chooseFile('Project file', path);
+    const said = await user.sees(/was not opened|Crafted/, 60_000);
+    if (said !== 'Crafted') {
+      tally.attack(name, true);
+      continue;
+    }
+    const wrong: string[] = [];
+    for (const page of PAGES) {
+      await user.driver.executeScript(`document.querySelector('a[href="${page}"]')?.click()`);
+      await rest(700);
+      const text = await user.text();
+      const found = NONSENSE.exec(text);
+      if (found || text.length < 150) wrong.push(`${page}: ${found?.[0] ?? 'blank'}`);
+    }
+    tally.attack(name, wrong.length === 0, wrong.join('; '));
+  }
+  await user.close();
+  expect(tally.told()).toEqual([]);
+});
+
+it(
+  'a browser that is killed in the middle of a walk or a drag has all that it had told as stored',
+  { timeout: 1_200_000 },
+  async () => {
+    const tally = new Tally('browsers killed');
+    const taken = async (user: User) => Number(/(\d+) good, of/.exec(await user.text())?.[1] ?? -1);
+    for (let i = 0; i < times(12); i++) {
+      const profile = mkdtempSync(join(tmpdir(), 'pebble-hall-killed-'));
+      const args = [`--user-data-dir=${profile}`];
+      const user = await User.at(server.url, { args });
+      await user.visit('/mic-walk');
+      await user.press('Take all that are left');
+      await user.sees(/[1-9] good, of/, 60_000);
+      const until = Date.now() + tally.random(4000);
+      let told = 0;
+      while (Date.now() < until) {
+        told = Math.max(told, await taken(user));
+        await rest(50);
+      }
+      await user.kill();
+      const again = await User.at(server.url, { args });
+      await again.visit('/mic-walk');
+      await again.sees(/\d+ good, of/, 60_000);
+      const kept = await taken(again);
+      tally.attack(`kill ${i}`, kept >= told, `${told} told, ${kept} there`);
+      await again.close();
+      rmSync(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+    }
+    expect(tally.told()).toEqual([]);
+  },
+);
+
+it(
+  'a server that is killed while a memory is loaded: the page says what the processor holds',
+  { timeout: 1_200_000 },
+  async () => {
+    const tally = new Tally('servers killed');
+    const user = await User.at(server.url);
+    let own = await startServer();
+    for (let i = 0; i < times(6); i++) {
+      await user.driver.get(`${own.url}/`);
+      await user.sees('Pebble Hall');
+      user.url = own.url;
+      const { port } = new URL(own.url);
+      await user.visit('/hand-over');
+      await user.sees('Hand over');
+      await rest(tally.random(1500));
+      await own.stop();
+      await rest(300);
+      const away = await user.text();
+      tally.attack(
+        `away ${i}`,
+        away.length > 150 && !NONSENSE.test(away),
+        'blank or nonsense without a server',
+      );
+      own = await startServer({ PORT: port });
+      await user.visit('/hand-over');
+      const state = JSON.parse(
+        await user.driver.executeAsyncScript<string>(
+          `fetch('/api/processor').then((r) => r.text()).then(arguments[0])`,
+        ),
+      ) as { active: string };
+      await user.sees(new RegExp(`memory ${state.active}`, 'i'), 30_000);
+      tally.attack(`back ${i}`, true);
+    }
+    await own.stop();
+    await user.close();
+    expect(tally.told()).toEqual([]);
+  },
+);
