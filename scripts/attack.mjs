@@ -9,9 +9,9 @@ needPackages();
 needBrowser();
 const counts = join(root, 'node_modules', '.cache', 'attack');
 rmSync(counts, { recursive: true, force: true });
-run('npm', ['run', 'build', '--silent']);
+run('npm', ['run', 'build', '--silent=true']);
 const env = { ...process.env, PEBBLE_HALL_ATTACKS: '1' };
-const made = spawnSync('npx', ['vitest', 'run', '--project', 'attacks', '--silent'], {
+const made = spawnSync('npx', ['vitest', 'run', '--project', 'attacks', '--silent=true'], {
   cwd: root,
   stdio: 'inherit',
   env,

@@ -20,7 +20,7 @@ let notJudged = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
   ['Unit tests', ['core', 'stand-ins', 'app', 'app-alone', 'demo'], `--maxWorkers=${availableParallelism()}`],
-  ['A tenth of the attacks', ['attacks'], '--maxWorkers=2', '--silent'],
+  ['A tenth of the attacks', ['attacks'], '--maxWorkers=2', '--silent=true'],
   ['Browser tests', ['e2e'], '--maxWorkers=2'],
   ['Browser tests of real audio', ['real-audio']],
 ])) {
@@ -53,7 +53,7 @@ process.exit(failed > 0 || passed === 0 ? 1 : 0);
  */
 async function runs(scripts) {
   for (const script of scripts) {
-    const child = spawn('npm', ['run', script, '--silent'], {
+    const child = spawn('npm', ['run', script, '--silent=true'], {
       cwd: root,
       stdio: 'inherit',
       env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },

@@ -20,7 +20,7 @@ export type {
   TraceSeen,
   TriedModel,
 } from '../workers/coverage.worker';
-export type { EchoesSeen, ReceiverSeen, RunAsked, RunReading } from '../workers/rays.worker';
+export type { BothEars, EchoesSeen, ReceiverSeen, RunAsked, RunReading } from '../workers/rays.worker';
 export type { AskedModel } from '../workers/loudspeakerModels';
 
 interface Lanes {

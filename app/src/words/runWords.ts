@@ -171,3 +171,16 @@ export const leftWords = (seconds: number | null): string =>
     : seconds < 90
       ? `${Math.max(1, Math.round(seconds))} s left`
       : `${Math.round(seconds / 60)} min left`;
+
+/** How alike both ears hear a place: the more they differ, the more the sound surrounds. */
+export function bothEarsSentence({ early, late }: { early: number; late: number }): string {
+  if (!Number.isFinite(early)) return 'Nothing arrives at either ear in the first 80 ms.';
+  const said = (v: number) => (Number.isFinite(v) ? v.toFixed(2) : 'nothing');
+  const wide =
+    early < 0.4
+      ? 'from the sides as much as from ahead'
+      : early < 0.7
+        ? 'from ahead, with something from the sides'
+        : 'nearly all from ahead';
+  return `Early sound comes ${wide}: both ears agree by ${said(early)} in the first 80 ms, by ${said(late)} after it.`;
+}

@@ -1,6 +1,7 @@
 import {
   disturbedShare,
   echoCriterion,
+  interauralCorrelation,
   type EchoCriterion,
   type EchoSignal,
 } from '@pebble-hall/core/acoustics';
@@ -94,8 +95,18 @@ export interface ReceiverSeen {
   flutter: Flutter | null;
 }
 
+/** Interaural cross-correlation, a mean over the middle octaves; NaN where nothing arrives. */
+export interface BothEars {
+  early: number;
+  late: number;
+}
+
 /** Echoes at each receiver: the largest value, when, and the share of listeners whom it disturbs. */
 export type EchoesSeen = Record<EchoSignal, { largest: number; atS: number; share: number }>[];
+
+const EAR_RATE = 16_000;
+const MIDDLE_HZ = [500, 1000, 2000];
+const meanOf = (of: readonly number[]) => of.reduce((a, b) => a + b, 0) / of.length;
 
 const scenes = new QuickLRU<string, Scene>({ maxSize: 4 });
 const sent = new QuickLRU<string, Sent>({ maxSize: 32 });
@@ -256,6 +267,18 @@ const jobs = {
     const ears = isHead ? earsOf((azimuthDeg * Math.PI) / 180) : [OPEN_EAR];
     const heard = earResponses(await heardOf(asked, index), requestOf(asked, index, rate), ears);
     return handOver(heard, heard.channels);
+  },
+  /** how alike both ears hear it, in the middle octaves: 500 Hz, 1 and 2 kHz */
+  ears: async ({ index, ...asked }: RunAsked & { index: number }): Promise<BothEars> => {
+    const { azimuthDeg } = asked.run.receivers[index]!;
+    const ears = earsOf((azimuthDeg * Math.PI) / 180);
+    const { channels, zero } = earResponses(
+      await heardOf(asked, index),
+      requestOf(asked, index, EAR_RATE),
+      ears,
+    );
+    const { early, late } = interauralCorrelation(channels[0]!, channels[1]!, EAR_RATE, zero, MIDDLE_HZ);
+    return { early: meanOf(early), late: meanOf(late) };
   },
   check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
     checkFaces(asked.faces, asked.sources, asked.receivers),

@@ -20,6 +20,11 @@ export {
 } from './speechTransmission.js';
 export { octaveEnergy, bandGain, bandSignals, bandSpectrum } from './octaveFilter.js';
 export {
+  IACC_NOTICEABLE,
+  interauralCorrelation,
+  type InterauralCorrelation,
+} from './interauralCorrelation.js';
+export {
   disturbedShare,
   ECHO_SIGNALS,
   echoCriterion,

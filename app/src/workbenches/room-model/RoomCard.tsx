@@ -1,3 +1,4 @@
+import { MOST_TEXT } from '@pebble-hall/core/formats';
 import { Button, Menu } from '@mantine/core';
 import { MATERIALS, readMaterials, USUAL_SCATTERING, writeMaterials } from '@pebble-hall/core/materials';
 import type { Surface } from '@pebble-hall/core/place';
@@ -30,6 +31,7 @@ export function RoomCard({ place, volume, statistics, chosen }: Props) {
   const unit = lengthUnit === 'ft' ? 'ft' : 'm';
   const read = async (file: File) => {
     try {
+      if (file.size > MOST_TEXT) throw new Error('It is too large for a table of materials.');
       const found = readMaterials(await file.text());
       const done = await changePlace(`${found.length} materials from ${file.name}`, (p) => {
         const names = p.materials.map((m) => m.name);

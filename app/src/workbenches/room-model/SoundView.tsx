@@ -13,6 +13,7 @@ import { useJob } from '../../services/useJob';
 import { isIndex, isOneOf, useKept } from '../../services/useKept';
 import {
   bandText,
+  bothEarsSentence,
   errorInNoticeable,
   errorOf,
   figureOf,
@@ -71,6 +72,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
       ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
       : null,
   );
+  const ears = useJob('rays.ears', asked && { ...asked, index });
   const next = <T,>(of: readonly T[], now: T) => of[(of.indexOf(now) + 1) % of.length]!;
   const bands: RunBand[] = ['mean', ...OCTAVES.keys()];
   useKeys({
@@ -282,7 +284,15 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               .join('; ')}.`}
           </Note>
         ) : null}
-        <RunNotes project={project} runs={runs} from={walked ? 6 : 5} />
+        {ears.value ? (
+          <Note
+            number={walked ? 6 : 5}
+            small="IACC, ISO 3382-1:2009 annex B, 500 Hz to 2 kHz, a rigid sphere as head. What rays bring counts as coming from all around."
+          >
+            {bothEarsSentence(ears.value)}
+          </Note>
+        ) : null}
+        <RunNotes project={project} runs={runs} from={(walked ? 6 : 5) + (ears.value ? 1 : 0)} />
       </aside>
       <div
         className="shore"

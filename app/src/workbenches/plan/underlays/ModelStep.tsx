@@ -3,7 +3,7 @@ import type { ExaminedModel, Taken } from '@pebble-hall/core/drawings';
 import type { Place } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { lengthText } from '../../../drawing';
-import { runJob } from '../../../services/jobs';
+import { readInWorker } from '../../../services/jobs';
 import { useDerived } from '../../../services/useDerived';
 import { modelReportWords } from '../../../words/modelReport';
 import { layModel, type OpenedFile } from './layUnder';
@@ -21,7 +21,7 @@ interface Asked {
   taken: Taken;
 }
 const examine = ({ file, taken }: Asked, { signal }: { signal: AbortSignal }): Promise<ExaminedModel> =>
-  runJob('drawings.examine', { file: { name: file.name, bytes: file.bytes }, taken }, { signal });
+  readInWorker('drawings.examine', { file: { name: file.name, bytes: file.bytes }, taken }, signal);
 const SAME_FILE = { follows: (a: Asked, b: Asked) => a.file === b.file };
 
 /** A model, what was understood of it, and how it is taken. */
