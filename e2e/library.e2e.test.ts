@@ -237,8 +237,7 @@ describe('the library', () => {
     await user.close();
     await user.open(origin);
     await user.visit('/');
-    await user.chooseFile('Project file', project);
-    await user.sees('Saltmarsh Boathouse');
+    await user.openProjectFile(project);
     await user.visit('/traces');
     await choose(`Sum of ${MAIN} and ${SUB}`, BOTH);
     await user.reads('How alike', /dB RMS, phases by \d+° RMS/);

@@ -112,6 +112,19 @@ it('its modes are listed as the box has them, and drawn over the floor', async (
   await user.until('no mode', async () => (await cells()) === before);
 });
 
+it('of a room that is no box its modes are worked out: with one more corner in a wall they stay what they were', async () => {
+  await user.visit('/plan');
+  await user.press('Corners');
+  await user.press('New corner in Right wall');
+  await user.visit('/room-model');
+  const c = 331.3 * Math.sqrt(1 + 20 / 273.15);
+  const modes = await user.reads('Modes', new RegExp(`${(c / 2 / 5.6).toFixed(1)} Hz over the plan`));
+  expect(modes).toBeTruthy();
+  await user.reads('Modes', new RegExp(`${(c / 2 / 4.1).toFixed(1)} Hz over the plan`));
+  await user.reads('Modes', new RegExp(`${Number((c / 2 / 2.6).toPrecision(3))} Hz floor to ceiling`));
+  await user.click('//button[starts-with(@aria-label, "Undo: ")]');
+});
+
 it('what arrives: stepped along by keys, the floor told as the image has it, the late one named', async () => {
   await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
   await user.visit('/room-model');

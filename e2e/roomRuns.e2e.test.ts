@@ -144,7 +144,7 @@ describe('a treated wall', () => {
       await other.visit('/');
       await other.sees('Net Loft');
       await other.press('Project');
-      await other.chooseFile('Project file', path);
+      await other.openProjectFile(path);
       await other.sees('the Slip Hall');
       await other.visit('/room-model');
       await other.among('What is asked', 'How does it sound?');

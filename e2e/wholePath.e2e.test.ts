@@ -626,7 +626,7 @@ describe('from an empty browser to a verified correction', () => {
     try {
       await other.visit('/');
       await other.sees('Begin with Rig');
-      await other.chooseFile('Project file', projectFile.path);
+      await other.openProjectFile(projectFile.path);
       await other.sees('Go on with', 30_000);
       await other.visit('/mic-walk');
       await other.sees('28 good, of 28');

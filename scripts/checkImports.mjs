@@ -63,7 +63,7 @@ const ALLOWED = /** @type {Record<string, string[]>} */ ({
   server: ['server', 'services'],
   shell: ['shell', 'parts', 'drawing', 'services', 'store', 'words', 'ports', 'workbenches'],
   workbenches: ['workbenches', 'parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
-  pages: ['shell', 'workbenches', 'server', 'services'],
+  pages: ['pages', 'shell', 'workbenches', 'server', 'services'],
 });
 /** Simulated devices are known to the adapters, to the server that houses them, and to the worker that plays the room. */
 const KNOW_STAND_INS = /^app\/src\/(ports|server|pages\/api|workers\/(room|rigSession))/;

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { bytesOfText, packFiles, textOfBytes, unpackFiles } from '@pebble-hall/core/formats';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startServer } from '../support/server.mjs';
+import { openShelved } from '../support/shelf';
 import { User } from '../support/user';
 import { CRAFTED } from './craftedProjects';
 import { Tally, times } from './tally';
@@ -72,31 +73,77 @@ it('crafted projects are refused, or every page of them makes sense', { timeout:
   expect(tally.told()).toEqual([]);
 });
 
-it(
-  'a browser that is killed in the middle of a walk or a drag has all that it had told as stored',
-  { timeout: 1_200_000 },
-  async () => {
-    const tally = new Tally('browsers killed');
-    const taken = async (user: User) => Number(/(\d+) good, of/.exec(await user.text())?.[1] ?? -1);
-    for (let i = 0; i < times(12); i++) {
-      const profile = mkdtempSync(join(tmpdir(), 'pebble-hall-killed-'));
-      const args = [`--user-data-dir=${profile}`];
-      const user = await User.at(server.url, { args });
+/** Something that goes up with time while a hand or a walk is at work, as far as the page has told it as stored. */
+interface AtWork {
+  name: string;
+  begin: (user: User) => Promise<void>;
+  told: (user: User) => Promise<number>;
+  again: (user: User) => Promise<number>;
+}
+
+const spanOf = async (user: User) =>
+  Number(await (await user.find('//*[@aria-label="Span from"]')).getAttribute('aria-valuenow'));
+const good = async (user: User) => Number(/(\d+) good, of/.exec(await user.text())?.[1] ?? -1);
+const AT_WORK: AtWork[] = [
+  {
+    name: 'a walk',
+    begin: async (user) => {
       await user.visit('/mic-walk');
       await user.press('Take all that are left');
       await user.sees(/[1-9] good, of/, 60_000);
+    },
+    told: good,
+    again: async (user) => {
+      await user.visit('/mic-walk');
+      await user.sees(/\d+ good, of/, 60_000);
+      return good(user);
+    },
+  },
+  {
+    name: 'a span that is moved',
+    begin: async (user) => {
+      await openShelved(user, 'Saltmarsh Boathouse, finished', 'the Net Loft');
+      await user.visit('/correct');
+      await user.until('the span', async () => (await spanOf(user)) > 0);
+      await user.driver.executeScript(`
+        setInterval(() => document.querySelector('[aria-label="Span from"]')
+          .dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', shiftKey: true, bubbles: true, cancelable: true })), 120);`);
+    },
+    // what the browser would not ask about is stored
+    told: (user) =>
+      user.driver.executeScript<number>(`
+        const event = new Event('beforeunload', { cancelable: true });
+        dispatchEvent(event);
+        return event.defaultPrevented ? -1 : Number(document.querySelector('[aria-label="Span from"]').getAttribute('aria-valuenow'));`),
+    again: async (user) => {
+      await user.visit('/correct');
+      await user.until('the span', async () => (await spanOf(user)) > 0);
+      return spanOf(user);
+    },
+  },
+];
+
+it(
+  'a browser that is killed at work has all that it had told as stored',
+  { timeout: 1_200_000 },
+  async () => {
+    const tally = new Tally('browsers killed');
+    for (let i = 0; i < times(16); i++) {
+      const work = AT_WORK[i % AT_WORK.length]!;
+      const profile = mkdtempSync(join(tmpdir(), 'pebble-hall-killed-'));
+      const args = [`--user-data-dir=${profile}`];
+      const user = await User.at(server.url, { args });
+      await work.begin(user);
       const until = Date.now() + tally.random(4000);
       let told = 0;
-      while (Date.now() < until) {
-        told = Math.max(told, await taken(user));
-        await rest(50);
-      }
+      do {
+        told = Math.max(told, await work.told(user));
+        await rest(30);
+      } while (Date.now() < until);
       await user.kill();
       const again = await User.at(server.url, { args });
-      await again.visit('/mic-walk');
-      await again.sees(/\d+ good, of/, 60_000);
-      const kept = await taken(again);
-      tally.attack(`kill ${i}`, kept >= told, `${told} told, ${kept} there`);
+      const kept = await work.again(again);
+      tally.attack(`${work.name}, kill ${i}`, kept >= told, `${told} told, ${kept} there`);
       await again.close();
       rmSync(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
     }
@@ -105,7 +152,7 @@ it(
 );
 
 it(
-  'a server that is killed while a memory is loaded: the page says what the processor holds',
+  'a server that is killed at any moment: the page says what the processor holds',
   { timeout: 1_200_000 },
   async () => {
     const tally = new Tally('servers killed');

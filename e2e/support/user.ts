@@ -37,6 +37,15 @@ export class User {
     return this.browser.driver;
   }
 
+  /** Opens a project file, and waits until it is the one that is open. */
+  async openProjectFile(path: string): Promise<void> {
+    const id = () =>
+      this.driver.executeScript<string>(`return sessionStorage.getItem('pebble-hall.project')`);
+    const before = await id();
+    await this.chooseFile('Project file', path);
+    await this.until('the project of the file is open', async () => (await id()) !== before);
+  }
+
   /** As a power cut would end it. */
   kill = async () => this.opened?.kill();
 

@@ -1,6 +1,6 @@
 import type { TargetHandle } from '@pebble-hall/core/correct';
 import { useRef } from 'react';
-import { isAlike, useKeySteps } from '../parts/useKeySteps';
+import { isAlike, useKeySteps } from '../services/useKeySteps';
 import { formatDb, formatHz, frequencyAt, levelAt, xOf, yOf, type PlotView } from './chartMath';
 
 export interface HandleEvents {

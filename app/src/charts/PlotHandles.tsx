@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { isAlike, useKeySteps } from '../parts/useKeySteps';
+import { isAlike, useKeySteps } from '../services/useKeySteps';
 import { formatHz, frequencyAt, levelAt, signedDb, xOf, yOf, type PlotView } from './chartMath';
 
 /** Something on a plot that a hand moves: along the frequencies, and in level where it has one. */

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { isAlike, useKeySteps } from '../parts/useKeySteps';
+import { isAlike, useKeySteps } from '../services/useKeySteps';
 import { formatHz, frequencyAt, xOf, type PlotView } from './chartMath';
 
 interface Span {

@@ -216,7 +216,8 @@ export function PlaceDrawing({
     <svg
       ref={svg}
       viewBox={box.join(' ')}
-      style={{ width: '100%', height: '100%' }}
+      width="100%"
+      height="100%"
       role="group"
       aria-label={`${place.name} ${VIEW_WORDS[view]}`}
       {...more}

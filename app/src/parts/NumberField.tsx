@@ -1,6 +1,6 @@
 import { NumberInput } from '@mantine/core';
 import { useState } from 'react';
-import { useKeySteps } from './useKeySteps';
+import { useKeySteps } from '../services/useKeySteps';
 
 export interface NumberFieldProps {
   label: string;

@@ -10,7 +10,8 @@ export const DIRECTIVES = [
   "base-uri 'none'",
   "form-action 'self'",
   "frame-ancestors 'none'",
-  "connect-src 'self'",
+  // drawings and sounds that the page itself made are read again
+  "connect-src 'self' blob:",
   "font-src 'self'",
   "img-src 'self' blob: data:",
   "media-src 'self' blob:",

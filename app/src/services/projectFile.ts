@@ -1,6 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { openProjectHere, repository, sentenceOf } from '../store';
 import { fileName } from '../words/fileName';
+import { askFirst } from './askFirst';
 import { readInWorker, runLong } from './jobs';
 import { notifyProblem } from './notify';
 import { saveFile } from './saveFile';
@@ -21,11 +22,13 @@ export async function saveProjectFile(project: Project): Promise<void> {
 export async function openProjectFile(file: File): Promise<void> {
   try {
     if (file.size > MOST_BYTES) throw new Error('It is larger than 2 GB.');
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    const read = await runLong(`Opening ${file.name}`, ({ signal }) =>
-      readInWorker('files.project', bytes, signal),
-    );
-    await openProjectHere(await repository().takeIn(read));
+    await askFirst(async () => {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const read = await runLong(`Opening ${file.name}`, ({ signal }) =>
+        readInWorker('files.project', bytes, signal),
+      );
+      await openProjectHere(await repository().takeIn(read));
+    });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') return;
     notifyProblem(`${file.name} was not opened: ${sentenceOf(error)} The open project is as it was.`);

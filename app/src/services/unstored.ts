@@ -2,6 +2,7 @@ import type { Project } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { projectNow, projectOwner, repository, sentenceOf, type Brought } from '../store';
 import { fileName } from '../words/fileName';
+import { asksFirst } from './askFirst';
 import { notifyProblem } from './notify';
 import { saveFile } from './saveFile';
 import { askToKeep } from './storageRoom';
@@ -19,11 +20,13 @@ export interface Unstored {
 export const unstored = createStore<{ waiting: Unstored[] }>(() => ({ waiting: [] }));
 
 /** The browser asks before a tab is left that holds the only copy of something. */
-const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+let letGo: (() => void) | null = null;
 unstored.subscribe(({ waiting }) => {
-  if (typeof addEventListener !== 'function') return;
-  removeEventListener('beforeunload', warn);
-  if (waiting.length > 0) addEventListener('beforeunload', warn);
+  if (waiting.length > 0) letGo ??= asksFirst();
+  else {
+    letGo?.();
+    letGo = null;
+  }
 });
 
 const keep = (entry: Unstored) => unstored.setState(({ waiting }) => ({ waiting: [...waiting, entry] }));

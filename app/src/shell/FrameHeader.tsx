@@ -12,7 +12,7 @@ import {
   IconSun,
 } from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
-import { openDemo, openProjectHere, projectOwner, repository, sentenceOf } from '../store';
+import { openDemo, openProjectHere, projectOwner, sentenceOf } from '../store';
 import { NewProjectDialog } from './NewProjectDialog';
 import { ProjectsDialog } from './ProjectsDialog';
 import { JobPills } from './JobPills';

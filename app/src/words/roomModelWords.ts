@@ -1,4 +1,4 @@
-import type { BoxMode, RoomStatistics } from '@pebble-hall/core/room';
+import type { BoxMode, ShapeMode, RoomStatistics } from '@pebble-hall/core/room';
 import { formatHz } from '../charts/chartMath';
 
 /** A sentence about a room, and what it rests on. */
@@ -79,12 +79,21 @@ export function measuredSentence(measuredS: number, { eyring }: RoomStatistics, 
 const WAYS = ['front to back', 'side to side', 'floor to ceiling'] as const;
 
 /** Where a mode stands: "front to back and side to side", "2 half waves front to back, 1 side to side". */
-export function modeWords({ order }: BoxMode): string {
+export function modeWords(mode: BoxMode | ShapeMode): string {
+  if (!('order' in mode)) return shapeModeWords(mode);
+  const { order } = mode;
   const ways = order.flatMap((k, axis) => (k === 0 ? [] : [{ k, way: WAYS[axis]! }]));
   if (ways.every(({ k }) => k === 1)) return ways.map(({ way }) => way).join(' and ');
   return ways
     .map(({ k, way }, i) => `${k}${i === 0 ? ` half wave${k === 1 ? '' : 's'}` : ''} ${way}`)
     .join(', ');
+}
+
+/** A room of any outline has no front and side to a mode: what it does over the plan is seen on the drawing. */
+function shapeModeWords({ upright, plan }: ShapeMode): string {
+  const up = upright === 1 ? WAYS[2]! : `${upright} half waves ${WAYS[2]!}`;
+  if (plan === 0) return up;
+  return upright === 0 ? 'over the plan' : `over the plan and ${up}`;
 }
 
 /** Where one hears least of a mode. @param pressure there, -1 to 1 */

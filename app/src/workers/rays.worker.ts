@@ -6,7 +6,8 @@ import {
   type EchoSignal,
 } from '@pebble-hall/core/acoustics';
 import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
-import { OCTAVES, speedOfSound } from '@pebble-hall/core/room';
+import type { Corner } from '@pebble-hall/core/geometry';
+import { OCTAVES, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall/core/room';
 import {
   earResponses,
   earsOf,
@@ -280,6 +281,9 @@ const jobs = {
     const { early, late } = interauralCorrelation(channels[0]!, channels[1]!, EAR_RATE, zero, MIDDLE_HZ);
     return { early: meanOf(early), late: meanOf(late) };
   },
+  /** standing waves of a room of any outline */
+  modes: (of: { outline: Corner[]; heightM: number; speed: number; toHz: number }): ShapeModes =>
+    shapeModes(of.outline, of.heightM, of.speed, of.toHz),
   check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
     checkFaces(asked.faces, asked.sources, asked.receivers),
 };

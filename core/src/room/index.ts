@@ -22,6 +22,8 @@ export {
 } from './facetImpulse.js';
 export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.js';
 export { boxModes, modePressure, type BoxMode } from './modes.js';
+export { planModes, planPressure, type PlanMode, type PlanModes } from './planModes.js';
+export { shapeModePressure, shapeModes, type ShapeMode, type ShapeModes } from './shapeModes.js';
 export { addImpulse } from './addImpulse.js';
 export { joinOctaves } from './joinOctaves.js';
 export { tuneAbsorption, type Tuned } from './tuneAbsorption.js';

@@ -1,10 +1,8 @@
 import type { Place } from '@pebble-hall/core/project';
-import { modePressure, type BoxMode } from '@pebble-hall/core/room';
 import { seatsOfPlace } from '@pebble-hall/core/place';
 import { formatHz } from '../../charts/chartMath';
 import { leastWords, modeWords } from '../../words/roomModelWords';
-import { inBox } from './ModeOnFloor';
-import type { Modes } from './useModes';
+import type { Mode, Modes } from './useModes';
 
 interface Props {
   place: Place;
@@ -17,12 +15,12 @@ interface Props {
 /** Of more seats every so manieth is looked at. */
 const MOST_SEATS = 200;
 
-/** The lowest modes of a box, each with where it stands and where it is heard least. */
+/** The lowest modes of a place, each with where it stands and where it is heard least. */
 export function ModeList({ place, modes, chosen, onChoose }: Props) {
   const heard = [...seatsOfPlace(place, MOST_SEATS), ...place.spots];
-  const leastAt = (mode: BoxMode) =>
+  const leastAt = (mode: Mode) =>
     heard
-      .map(({ name, position }) => ({ name, p: modePressure(mode, modes.size, inBox(modes, position)) }))
+      .map(({ name, position }) => ({ name, p: modes.pressure(mode, position) }))
       .reduce<{ name: string; p: number } | null>(
         (a, b) => (a && Math.abs(a.p) <= Math.abs(b.p) ? a : b),
         null,
@@ -30,14 +28,17 @@ export function ModeList({ place, modes, chosen, onChoose }: Props) {
   return (
     <>
       <h2>
-        Its modes<small>hard walls; click to see one</small>
+        Its modes
+        <small>
+          {modes.endsAtHz ? `hard walls, up to ${formatHz(modes.endsAtHz)}` : 'hard walls; click to see one'}
+        </small>
       </h2>
       <div role="group" aria-label="Modes" style={{ display: 'grid', gap: 4 }}>
         {modes.list.map((mode, i) => {
           const least = leastAt(mode);
           return (
             <button
-              key={mode.order.join(' ')}
+              key={i}
               className="chip"
               aria-pressed={i === chosen}
               style={{ display: 'block', textAlign: 'left', padding: '4px 10px', whiteSpace: 'normal' }}

@@ -1,11 +1,12 @@
-import type { Point } from '@pebble-hall/core/geometry';
-import { modePressure, type BoxMode } from '@pebble-hall/core/room';
+import { isWithin, type Corner } from '@pebble-hall/core/geometry';
 import type { Projection } from '../../drawing';
-import type { Modes } from './useModes';
+import type { Mode, Modes } from './useModes';
 
 interface Props {
   modes: Modes;
-  mode: BoxMode;
+  mode: Mode;
+  /** of the place: outside it there is nothing */
+  outline: readonly Corner[];
   /** height at which it is looked at, metres */
   height: number;
   at: Projection['at'];
@@ -13,16 +14,10 @@ interface Props {
 
 const CELLS = 36;
 
-/** A place as it lies in the box. */
-export const inBox = ({ origin }: Pick<Modes, 'origin'>, { x, y, z }: Point): Point => ({
-  x: x - origin.x,
-  y: y - origin.y,
-  z: z - origin.z,
-});
-
 /** The pressure of a mode over the floor at the height of ears: the more colour, the more of it; blank where there is none. One colour for each sign. */
-export function ModeOnFloor({ modes, mode, height, at }: Props) {
-  const { size, origin } = modes;
+export function ModeOnFloor({ modes, mode, outline, height, at }: Props) {
+  const { least: origin, most } = modes;
+  const size = { x: most.x - origin.x, y: most.y - origin.y };
   const [columns, rows] =
     size.x > size.y
       ? [CELLS, Math.max(4, Math.round((CELLS * size.y) / size.x))]
@@ -31,11 +26,12 @@ export function ModeOnFloor({ modes, mode, height, at }: Props) {
     const corner = (u: number, v: number) =>
       at({ x: origin.x + (size.x * u) / columns, y: origin.y + (size.y * v) / rows, z: height });
     const middle = {
-      x: (size.x * (i + 0.5)) / columns,
-      y: (size.y * (j + 0.5)) / rows,
-      z: height - origin.z,
+      x: origin.x + (size.x * (i + 0.5)) / columns,
+      y: origin.y + (size.y * (j + 0.5)) / rows,
+      z: height,
     };
-    const p = modePressure(mode, size, middle);
+    if (!isWithin(outline, middle)) return null;
+    const p = modes.pressure(mode, middle);
     const [[u0, v0], [u1, v1]] = [corner(i, j), corner(i + 1, j + 1)];
     return (
       <rect

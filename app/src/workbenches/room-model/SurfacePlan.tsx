@@ -1,11 +1,10 @@
 import { EAR_M, type Surface, type SurfaceKey } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { useMemo } from 'react';
-import type { BoxMode } from '@pebble-hall/core/room';
 import { PlaceDrawing, projectionOf } from '../../drawing';
 
 import { ModeOnFloor } from './ModeOnFloor';
-import type { Modes } from './useModes';
+import type { Mode, Modes } from './useModes';
 
 interface Props {
   place: Place;
@@ -13,7 +12,7 @@ interface Props {
   chosen: SurfaceKey;
   onChoose: (key: SurfaceKey) => void;
   /** a mode to draw over the floor; null for none */
-  shown: { modes: Modes; mode: BoxMode } | null;
+  shown: { modes: Modes; mode: Mode } | null;
 }
 
 /** Around the drawing, in its units. */
@@ -29,7 +28,13 @@ export function SurfacePlan({ place, surfaces, chosen, onChoose, shown }: Props)
       live={[]}
       window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + MARGIN]}
       caption=""
-      under={shown ? ({ at }) => <ModeOnFloor {...shown} height={earsOf(place)} at={at} /> : undefined}
+      under={
+        shown
+          ? ({ at }) => (
+              <ModeOnFloor {...shown} outline={place.shape.outline} height={earsOf(place)} at={at} />
+            )
+          : undefined
+      }
       over={({ at }) =>
         surfaces.flatMap(({ key, name }) => {
           if (typeof key !== 'number') return [];

@@ -3,6 +3,7 @@ import { playedDesigns } from '../../../services/playedDesigns';
 import { exported, type ToExport } from '../memories/exports';
 import { fileName } from '../../../words/fileName';
 import { saveFile } from '../../../services/saveFile';
+import { withNonce } from '../../../parts/styleNonce';
 import { verdictsOfSpots } from '../verify/spotVerdicts';
 import { compareLoad, comparisonGround } from '../verify/compareLoad';
 
@@ -31,7 +32,8 @@ export async function openReport(project: Project, what: ToExport): Promise<void
     madeAt: Date.now(),
   });
   if (tab) {
-    tab.document.write(html);
+    // a tab that this one opens lives under its policy
+    tab.document.write(withNonce(html));
     tab.document.close();
   }
   saveFile(`${fileName(project)}-report.html`, html, 'text/html');

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { useKeySteps } from '../../../parts/useKeySteps';
+import { useKeySteps } from '../../../services/useKeySteps';
 
 interface Props {
   label: string;
