@@ -1,3 +1,4 @@
+import { isWithin } from '@pebble-hall/core/geometry';
 import type { Place } from '@pebble-hall/core/project';
 import { seatsOfPlace } from '@pebble-hall/core/place';
 import { formatHz } from '../../charts/chartMath';
@@ -17,7 +18,9 @@ const MOST_SEATS = 200;
 
 /** The lowest modes of a place, each with where it stands and where it is heard least. */
 export function ModeList({ place, modes, chosen, onChoose }: Props) {
-  const heard = [...seatsOfPlace(place, MOST_SEATS), ...place.spots];
+  const heard = [...seatsOfPlace(place, MOST_SEATS), ...place.spots].filter(({ position }) =>
+    isWithin(place.shape.outline, position),
+  );
   const leastAt = (mode: Mode) =>
     heard
       .map(({ name, position }) => ({ name, p: modes.pressure(mode, position) }))
