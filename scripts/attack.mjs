@@ -9,7 +9,7 @@ needPackages();
 needBrowser();
 const counts = join(root, 'node_modules', '.cache', 'attack');
 rmSync(counts, { recursive: true, force: true });
-run('npm', ['run', 'build', '--silent=true']);
+run('npm', ['run', 'build', '--silent']);
 const env = { ...process.env, PEBBLE_HALL_ATTACKS: '1' };
 const made = spawnSync('npx', ['vitest', 'run', '--project', 'attacks', '--silent=true'], {
   cwd: root,

@@ -53,7 +53,7 @@ process.exit(failed > 0 || passed === 0 ? 1 : 0);
  */
 async function runs(scripts) {
   for (const script of scripts) {
-    const child = spawn('npm', ['run', script, '--silent=true'], {
+    const child = spawn('npm', ['run', script, '--silent'], {
       cwd: root,
       stdio: 'inherit',
       env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },

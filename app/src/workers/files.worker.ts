@@ -1,4 +1,4 @@
-import { readNumbers } from '@pebble-hall/core/formats';
+import { readAes69Responses, readNumbers } from '@pebble-hall/core/formats';
 import { readProjectFile } from '@pebble-hall/core/project';
 import { handOver, serveJobs } from './serveJobs';
 
@@ -13,6 +13,7 @@ const jobs = {
     ]);
   },
   numbers: (text: string) => readNumbers(text),
+  set: (bytes: Uint8Array) => readAes69Responses(bytes),
 };
 export type FileJobs = typeof jobs;
 serveJobs(jobs);

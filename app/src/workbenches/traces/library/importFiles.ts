@@ -19,6 +19,7 @@ import {
   type TimeZero,
 } from '@pebble-hall/core/traces';
 import { decodeFlac } from './decodeFlac';
+import { readProblem } from './readProblem';
 import { readSet, type ResponseSet } from './responseSets';
 import { readInWorker } from '../../../services/jobs';
 import { newTrace } from '../../../services/newTrace';
@@ -61,6 +62,7 @@ const USUAL_RATE = 48_000;
 export async function candidateOf(
   file: Pick<File, 'name' | 'size' | 'text' | 'arrayBuffer'>,
   read: (text: string) => Numbers | Promise<Numbers> = (text) => readInWorker('files.numbers', text),
+  readsSet?: Parameters<typeof readSet>[1],
 ): Promise<Candidate> {
   const empty = {
     fileName: file.name,
@@ -71,7 +73,7 @@ export async function candidateOf(
     set: null,
     zero: { by: 'onset' } as TimeZero,
   };
-  if (SET.test(file.name)) return { ...empty, ...(await readSet(file)) };
+  if (SET.test(file.name)) return { ...empty, ...(await readSet(file, readsSet)) };
   if (SOUND.test(file.name)) return soundCandidate(file, empty);
   if (file.size > MOST_TEXT)
     return {
@@ -146,11 +148,7 @@ function tried({ table, meanings }: Pick<Candidate, 'table' | 'meanings'>): Libr
   }
 }
 
-const sentence = (error: unknown): string =>
-  // by its name: what a worker throws has lost its class on the way
-  error instanceof Error && ['FormatError', 'RangeError', 'WorkerError'].includes(error.name)
-    ? error.message
-    : 'It cannot be read.';
+const sentence = (error: unknown): string => readProblem(error, 'It cannot be read.');
 
 /** Library points are 48 to an octave: what a file holds between them is lost, and told. */
 const DENSE = 1.5;

@@ -1,9 +1,11 @@
-import { writeAes69Responses } from '@pebble-hall/core/formats';
+import { readAes69Responses, readNumbers, writeAes69Responses } from '@pebble-hall/core/formats';
 import { expect, it } from 'vitest';
 import { unpackCurve } from '../../../services/keepTrace';
-import { candidateOf } from './importFiles';
+import { candidateOf as candidateIn } from './importFiles';
 import { importedSet } from './responseSets';
 
+const candidateOf = (of: Parameters<typeof candidateIn>[0]) =>
+  candidateIn(of, readNumbers, readAes69Responses);
 const file = (name: string, of: Uint8Array) => ({
   name,
   size: of.length,

@@ -1,9 +1,11 @@
-import { FormatError, readAes69Responses, type Aes69Response } from '@pebble-hall/core/formats';
+import type { Aes69Response, readAes69Responses } from '@pebble-hall/core/formats';
 import type { Point } from '@pebble-hall/core/geometry';
 import { freeName, type KeptTrace, type ProjectArray } from '@pebble-hall/core/project';
 import { curveOfImpulse, curveOfTable, type LibraryCurve } from '@pebble-hall/core/traces';
 import { packCurve } from '../../../services/keepTrace';
+import { readInWorker } from '../../../services/jobs';
 import { newTrace } from '../../../services/newTrace';
+import { readProblem } from './readProblem';
 
 /** A set of responses that a file holds, and which of them are wanted: numbers from 1. */
 export interface ResponseSet {
@@ -16,18 +18,21 @@ export interface ResponseSet {
 /** At once; of larger sets one chooses. */
 export const MOST_FROM_SET = 64;
 
-/** @returns the set, or what is wrong with its file */
+type Reads = typeof readAes69Responses;
+
+/** @param read reads the file, apart from the page @returns the set, or what is wrong with its file */
 export async function readSet(
   file: Pick<File, 'arrayBuffer'>,
+  read: Reads = (bytes) => readInWorker('files.set', bytes),
 ): Promise<{ set: ResponseSet | null; problem: string | null }> {
   try {
-    const { responses, notes } = await readAes69Responses(new Uint8Array(await file.arrayBuffer()));
+    const { responses, notes } = await read(new Uint8Array(await file.arrayBuffer()));
     const to = Math.min(responses.length, MOST_FROM_SET);
     return { set: { responses, notes, from: 1, to }, problem: null };
   } catch (error) {
     return {
       set: null,
-      problem: error instanceof FormatError ? error.message : 'It cannot be read as an AES69 file.',
+      problem: readProblem(error, 'It cannot be read as an AES69 file.'),
     };
   }
 }
