@@ -189,3 +189,32 @@ it(
     expect(tally.told()).toEqual([]);
   },
 );
+
+it(
+  'workers whose scripts are refused for a moment: every page comes back without a reload',
+  { timeout: 600_000 },
+  async () => {
+    const tally = new Tally('workers refused');
+    const user = await User.at(server.url);
+    await user.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `
+      window.__refused = true;
+      window.Worker = class extends Worker {
+        constructor(url, options) { super(window.__refused ? '/_astro/none.js' : url, options); }
+      };`,
+    });
+    await openShelved(user, 'Saltmarsh Boathouse, finished', 'the Net Loft');
+    const failing = async () => (await user.text()).includes('failed to start');
+    for (const page of PAGES) {
+      await user.visit(page);
+      await rest(1500 + tally.random(1500));
+      const was = await failing();
+      await user.driver.executeScript('window.__refused = false');
+      const until = Date.now() + 20_000;
+      while ((await failing()) && Date.now() < until) await rest(200);
+      tally.attack(`${page}${was ? ', where it was told' : ''}`, !(await failing()), 'it did not come back');
+    }
+    await user.close();
+    expect(tally.told()).toEqual([]);
+  },
+);

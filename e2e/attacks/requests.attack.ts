@@ -81,7 +81,7 @@ it(
   'raw requests of every kind are answered with a status of ours, and the server goes on',
   { timeout: 600_000 },
   async () => {
-    const tally = new Tally('raw requests');
+    const tally = new Tally('raw requests, foreign origins');
     const { pick, random } = tally;
     const { host } = new URL(server.url);
     const foreign = ['rebound.example', 'localhost', '', `${host}.rebound.example`, '[::1]', `user@${host}`];
