@@ -114,6 +114,9 @@ it(
   { timeout: 600_000 },
   async () => {
     const tally = new Tally('guessed codes');
+    // where nobody has begun rounds before
+    const quiet = await startServer();
+    const calls = await callsOf(quiet.url);
     const begun = (await (
       await calls.own('/api/follow', {
         method: 'POST',
@@ -138,6 +141,7 @@ it(
     await new Promise((resolve) => setTimeout(resolve, 3000));
     const phone = await calls.own(`/api/follow/${begun.link}`);
     tally.attack('a paired phone', phone.status === 409, String(phone.status));
+    await quiet.stop();
     expect(tally.told()).toEqual([]);
   },
 );

@@ -80,13 +80,13 @@ export class FollowedRounds {
   /**
    * A new round to follow.
    * @param from address that asks
-   * @throws BadRequest 503 where too many are followed
+   * @throws BadRequest 429 where too many are followed
    */
   begin(from: string): BegunRound {
     this.forget();
     const rounds = [...this.rounds.values()];
     if (rounds.length >= MOST_ROUNDS || rounds.filter((r) => r.from === from).length >= MOST_OF_ONE)
-      throw new BadRequest(503, 'Too many rounds are followed at the moment. Close one of them.');
+      throw new BadRequest(429, 'Too many rounds are followed at the moment. Close one of them.');
     let code: string;
     do code = Array.from({ length: CODE_LENGTH }, () => LETTERS[randomInt(LETTERS.length)]).join('');
     while (rounds.some((r) => r.code === code));

@@ -3,7 +3,7 @@ import type { Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
-import { runJob } from '../../../services/jobs';
+import { readInWorker } from '../../../services/jobs';
 import { sentenceOf } from '../../../store';
 import type { Candidate } from './candidate';
 
@@ -32,11 +32,14 @@ export function FileStep({ project, onCandidate }: FileStepProps) {
         );
       const bytes = new Uint8Array(await file.arrayBuffer());
       const speed = speedOfSound(project.place.temperatureC);
-      const { kind, name, view, about, notes, sensitivityDb, largestDb } = await runJob('coverage.tried', {
-        name: file.name,
-        bytes,
-        speed,
-      });
+      const { kind, name, view, about, notes, sensitivityDb, largestDb } = await readInWorker(
+        'coverage.tried',
+        {
+          name: file.name,
+          bytes,
+          speed,
+        },
+      );
       onCandidate({
         source: { kind, file: { name: file.name, type: file.type, bytes } },
         name: name || file.name.replace(/\.[^.]+$/, ''),
