@@ -5,13 +5,15 @@ import { askFirst } from './askFirst';
 import { readInWorker, runLong } from './jobs';
 import { notifyProblem } from './notify';
 import { saveFile } from './saveFile';
+import { waitingIn } from './unstored';
 
 const MOST_BYTES = 2e9;
 
-/** Saves a project with all that belongs to it as a file; what stands in the way is told. */
+/** Saves a project with all that belongs to it as a file, and with what waits to be stored in it; what stands in the way is told. */
 export async function saveProjectFile(project: Project): Promise<void> {
   try {
-    const { bytes } = await repository().exportFile(project.id);
+    // reading takes no room on a full disk
+    const { bytes } = await repository().exportFile(project.id, waitingIn(project.id));
     saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
   } catch (error) {
     notifyProblem(`The project could not be saved: ${sentenceOf(error)}`);

@@ -1,10 +1,7 @@
 import type { Project } from '@pebble-hall/core/project';
 import { createStore } from 'zustand/vanilla';
 import { projectNow, projectOwner, repository, sentenceOf, type Brought } from '../store';
-import { fileName } from '../words/fileName';
 import { asksFirst } from './askFirst';
-import { notifyProblem } from './notify';
-import { saveFile } from './saveFile';
 import { askToKeep } from './storageRoom';
 
 /** Something measured that could not be stored: a change with the sounds that it brings. */
@@ -66,17 +63,12 @@ export async function storeAgain(): Promise<void> {
   }
 }
 
-/** Saves the project file of what is open, with what waits for it: reading takes no room. */
-export async function saveWithUnstored(project: Project): Promise<void> {
-  try {
-    const waiting = unstored.getState().waiting.filter((u) => u.projectId === project.id);
-    const { bytes } = await repository().exportFile(project.id, {
-      change: (p) => waiting.reduce((now, u) => u.change(now), p),
-      arrays: waiting.flatMap((u) => u.brought.arrays ?? []),
-      enclosed: waiting.flatMap((u) => u.brought.enclosed ?? []),
-    });
-    saveFile(`${fileName(project)}.pebble.zip`, bytes, 'application/zip');
-  } catch (error) {
-    notifyProblem(`The project could not be saved: ${sentenceOf(error)}`);
-  }
+/** What waits to be stored in a project, as one change with all that it brings. */
+export function waitingIn(projectId: string): Required<Brought> & { change: (project: Project) => Project } {
+  const waiting = unstored.getState().waiting.filter((u) => u.projectId === projectId);
+  return {
+    change: (p) => waiting.reduce((now, u) => u.change(now), p),
+    arrays: waiting.flatMap((u) => u.brought.arrays ?? []),
+    enclosed: waiting.flatMap((u) => u.brought.enclosed ?? []),
+  };
 }

@@ -2,7 +2,8 @@ import { Button } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { saveWithUnstored, storeAgain, unstored } from '../services/unstored';
+import { saveProjectFile } from '../services/projectFile';
+import { storeAgain, unstored } from '../services/unstored';
 
 /** Over every workbench: what was measured and could not be stored, why, and what to do. */
 export function UnstoredNotice({ project }: { project: Project }) {
@@ -29,7 +30,7 @@ export function UnstoredNotice({ project }: { project: Project }) {
         Store again
       </Button>
       {waiting.some((u) => u.projectId === project.id) ? (
-        <Button size="compact-md" variant="default" onClick={() => void saveWithUnstored(project)}>
+        <Button size="compact-md" variant="default" onClick={() => void saveProjectFile(project)}>
           Save the project file with it
         </Button>
       ) : null}
