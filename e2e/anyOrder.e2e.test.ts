@@ -6,7 +6,7 @@ const page = (name: string) => user.among('What is worked on', name);
 const stale = () => user.driver.findElements({ css: '[aria-label="Out of date"]' });
 /** Distance of the channel that is shown to its target, dB. */
 const distance = async () =>
-  Number(/To the target\s+([\d.]+) dB/.exec(await (await user.region('As left (predicted)')).getText())?.[1]);
+  Number(/To the target\s+([\d.]+) dB/.exec(await user.textOf('As left (predicted)'))?.[1]);
 
 it('levels, subwoofers and crossover taken in an unlucky order are told to be out of date, and one press mends them', async () => {
   await user.visit('/mic-walk');

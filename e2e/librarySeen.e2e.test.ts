@@ -5,6 +5,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { aUser } from './support/aUser';
 import { violations } from './support/axe';
+import { openShelved } from './support/shelf';
 
 const user = aUser();
 const row = (name: string) => `//button[@aria-pressed][@title="${name}"]`;
@@ -140,5 +141,55 @@ describe('windows, sets and FLAC', () => {
       expect(Number(shape)).toBeLessThan(0.3);
       expect(Number(phase), `phase of ${name}`).toBeLessThan(3);
     }
+  });
+});
+
+describe('what one project has and another wants', () => {
+  it('a trace on the shelf stands beside the loudspeakers of every project, and is brought in with its samples', async () => {
+    await choose('high');
+    await user.press('To the shelf');
+    await user.press('Off the shelf');
+    await user.press('To the shelf');
+    await user.find('//button[normalize-space(.)="Off the shelf"]');
+    await openShelved(user, 'Saltmarsh Boathouse, finished', 'the Net Loft');
+    await user.visit('/traces#library');
+    await choose('high');
+    await user.reads('Chosen trace', /imported/);
+    expect(await violations(user)).toEqual([]);
+    await user.press('Bring into this project');
+    await user.press('Hide high');
+    await user.press('Show high');
+    await user.press('Look');
+    await user.click('//label[normalize-space(.)="Mark"]');
+    const [, db] = await user.reads('In the marked band', /([+\u2212][\d.]+) dB high/);
+    expect(number(db!)).toBe(4);
+    await user.press('Look');
+  });
+
+  it('a sweep of the walk is seen softer and inverted, which its row tells; one press shows it as it was', async () => {
+    const first = 'Left at Home spot, This year';
+    const find = async () => {
+      await user.type('Search traces', 'Left at Home');
+      await user.until('it is found', async () => (await rows()).includes(first));
+    };
+    await find();
+    await choose(first);
+    await user.press(`Show ${first}`);
+    const level = async () => {
+      const [, db] = await user.reads('In the marked band', /([+\u2212][\d.]+) dB Left at/);
+      return number(db!);
+    };
+    const was = await level();
+    await user.type('Gain of the trace', '-6');
+    await user.until('6 dB softer', async () => Math.abs((await level()) - was + 6) < 0.05);
+    await user.tick('inverted');
+    await user.reads('Traces', /\u22126 dB, inverted/);
+    await user.visit('/traces#library');
+    await find();
+    await choose(first);
+    await user.until('it is kept', async () => Math.abs((await level()) - was + 6) < 0.05);
+    await user.press('As it was');
+    await user.until('as it was', async () => Math.abs((await level()) - was) < 0.05);
+    await user.lacks(/\u22126 dB, inverted/);
   });
 });

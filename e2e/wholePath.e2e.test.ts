@@ -119,7 +119,7 @@ describe('from an empty browser to a verified correction', () => {
     for (const channel of CHANNELS) {
       await user.click(`//button[contains(@class, "chip")][starts-with(normalize-space(.), "${channel}")]`);
       await user.until(`the design of ${channel}`, async () =>
-        (await (await user.region('Span')).getText()).includes(`of ${channel}`),
+        (await user.textOf('Span')).includes(`of ${channel}`),
       );
       const [, after, before] = await user.reads(
         'As left (predicted)',
@@ -297,29 +297,27 @@ describe('from an empty browser to a verified correction', () => {
     await user.press('Find delay and polarity');
     await user.sees(/All full-range channels and the subwoofers reach \d\d % of a perfect sum/);
     await user.until('the crossover is read again', async () =>
-      /% of a perfect in-phase sum/.test(await (await user.region('Crossover alignment')).getText()),
+      /% of a perfect in-phase sum/.test(await user.textOf('Crossover alignment')),
     );
     // every channel keeps the crossover that it had: none
     await user.sees('Left keeps all its bass');
     await user.press('Crossover too');
     // the notice of the search before may still be there, so the crossover itself is waited for
     await user.until('a crossover is found', async () =>
-      (await (await user.region('Crossover')).getText()).includes('goes to the subwoofers, in the processor'),
+      (await user.textOf('Crossover')).includes('goes to the subwoofers, in the processor'),
     );
     await user.until('the crossover is read again', async () => {
       const [, share] =
-        /(\d+) % of a perfect in-phase sum/.exec(
-          await (await user.region('Crossover alignment')).getText(),
-        ) ?? [];
+        /(\d+) % of a perfect in-phase sum/.exec(await user.textOf('Crossover alignment')) ?? [];
       return Number(share) >= 75;
     });
     await user.tick('input 8 plays on the subwoofers alone');
     await user.until('its level is told', async () =>
-      /dB against Left/.test(await (await user.region('Low-frequency channel')).getText()),
+      /dB against Left/.test(await user.textOf('Low-frequency channel')),
     );
     await user.press('10 dB above Left');
     await user.until('it is 10 dB above', async () =>
-      /\+10\.0 dB against Left/.test(await (await user.region('Low-frequency channel')).getText()),
+      /\+10\.0 dB against Left/.test(await user.textOf('Low-frequency channel')),
     );
     await user.type('Low-frequency channel gain', '0');
     await user.until('it costs nothing', async () => {
@@ -509,7 +507,7 @@ describe('from an empty browser to a verified correction', () => {
       /500 dB at 100 Hz/,
     );
     await refused('Response of headphones', 'ear.wav', 'no wave', /ear\.wav: This is not a WAV file/);
-    expect(await (await user.region('Where')).getText()).not.toMatch(/ear|far/);
+    expect(await user.textOf('Where')).not.toMatch(/ear|far/);
     await refused(
       'Sound file',
       'letter.flac',
@@ -519,7 +517,7 @@ describe('from an empty browser to a verified correction', () => {
     await refused('Sound file', 'tick.wav', short, /tick\.wav is shorter than half a second/);
     await user.visit('/correct');
     await user.sees('filters made');
-    const target = await (await user.region('Target')).getText();
+    const target = await user.textOf('Target');
     await refused(
       'Target file',
       'steep.txt',
@@ -532,7 +530,7 @@ describe('from an empty browser to a verified correction', () => {
       '1 0\n2 0\n',
       /No row of the file lies between 5 Hz and 40 kHz/,
     );
-    expect(await (await user.region('Target')).getText()).toBe(target);
+    expect(await user.textOf('Target')).toBe(target);
     rmSync(folder, { recursive: true });
   });
 

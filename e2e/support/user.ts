@@ -63,9 +63,12 @@ export class User {
     await this.sees('Pebble Hall');
   }
 
-  /** What the page reads, line by line. The browser's own reading of it takes a fifteenth of the driver's, whose polling held the page up. */
-  async text(): Promise<string> {
-    const read = await this.driver.executeScript<string>('return document.body.innerText');
+  /** What the page reads, line by line. */
+  text = (): Promise<string> => this.readingOf('return document.body.innerText');
+
+  /** The browser's own reading takes a fifteenth of the driver's, whose polling held the page up. */
+  private async readingOf(script: string, ...given: unknown[]): Promise<string> {
+    const read = await this.driver.executeScript<string>(script, ...given);
     return read.replace(/\t/g, ' ').replace(/\n+/g, '\n').trim();
   }
 
@@ -230,7 +233,8 @@ export class User {
   }
 
   /** Text of a labelled region. */
-  textOf = async (label: string): Promise<string> => (await this.region(label)).getText();
+  textOf = async (label: string): Promise<string> =>
+    this.readingOf('return arguments[0].innerText', await this.region(label));
 
   /** Types a value into a number field and settles it. */
   async type(label: string, value: string): Promise<void> {

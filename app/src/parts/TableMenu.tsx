@@ -3,12 +3,18 @@ import { IconCopy, IconDownload, IconTable } from '@tabler/icons-react';
 import { copyTable, saveTable } from '../services/takeTable';
 import type { TableData } from '../services/tableText';
 
+interface Props {
+  table: () => TableData;
+  /** its title, where the table takes long to make */
+  title?: string;
+}
+
 /** Takes a table along that is shown with controls in it: as tab-separated text, or as CSV. */
-export function TableMenu({ table }: { table: () => TableData }) {
+export function TableMenu({ table, title = table().title }: Props) {
   return (
     <Menu position="bottom-end" shadow="sm">
       <Menu.Target>
-        <ActionIcon size="sm" variant="default" aria-label={`Export: ${table().title}`}>
+        <ActionIcon size="sm" variant="default" aria-label={`Export: ${title}`}>
           <IconTable size={14} />
         </ActionIcon>
       </Menu.Target>

@@ -1,8 +1,8 @@
-import { plainView, type KeptTrace, type Project } from '@pebble-hall/core/project';
+import { plainSweepLook, plainView, type KeptTrace, type Sweep } from '@pebble-hall/core/project';
 import type { Formula, LibraryCurve } from '@pebble-hall/core/traces';
 import { expect, it } from 'vitest';
 import { flatCurve, traceOfFile } from './curvesForTest';
-import { leavesOf, seenTrace } from './libraryCurves';
+import { leavesOf, seenTrace, type Shelf } from './libraryCurves';
 import { isReference, references } from './references';
 
 const file = (id: string, hasPhase = true) =>
@@ -13,10 +13,7 @@ const computed = (id: string, formula: Formula): KeptTrace => ({
   origin: { by: 'computed', formula },
 });
 const shelf = (kept: KeptTrace[]) =>
-  ({ kept, sweeps: [], calibrations: {}, place: { models: [] } }) as unknown as Pick<
-    Project,
-    'kept' | 'sweeps' | 'calibrations' | 'place'
-  >;
+  ({ kept, sweeps: [], sweepLooks: {}, calibrations: {}, place: { models: [] } }) as unknown as Shelf;
 const curves: Record<string, LibraryCurve> = { a: flatCurve(1), b: flatCurve(2) };
 const curveOf = (id: string) => curves[id] ?? null;
 const sum = computed('s', { op: 'sum', of: ['a', 'b'] });
@@ -50,6 +47,21 @@ it('is broken in plain words when a source goes, has no phase, or is itself', ()
   const self = computed('s', { op: 'inverse', of: ['s'] });
   expect(seenTrace(shelf([self]), 's', curveOf).problem).toMatch(/rests on itself/);
   expect(seenTrace(shelf([]), 'x', curveOf).problem).toBe('It is gone.');
+});
+
+it('a sweep of the walk is seen through its look, and what rests on it, too', () => {
+  const sweep = { id: 'b', traceId: 't', calibrationId: null } as Sweep;
+  const of = (look: object): Shelf => ({
+    ...shelf([file('a'), sum]),
+    sweeps: [sweep],
+    sweepLooks: { b: { ...plainSweepLook(), ...look } },
+  });
+  expect(seenTrace({ ...of({}), sweepLooks: {} }, 'b', curveOf).curve).toBe(curves['b']);
+  expect(seenTrace(of({ inverted: true }), 's', curveOf).curve!.re[9]).toBe(-1);
+  expect(seenTrace(of({ gainDb: 20 }), 'b', curveOf).curve!.re[0]).toBeCloseTo(20, 9);
+  const worker = () => ({ curve: flatCurve(7), problem: null });
+  const windowed = of({ window: { beforeS: 0.001, afterS: 0.01 } });
+  expect(seenTrace(windowed, 'b', curveOf, worker).curve!.re[0]).toBe(7);
 });
 
 it('waits for samples that are still being read', () => {

@@ -7,20 +7,13 @@ import {
   type LibraryCurve,
   type LongWork,
 } from '@pebble-hall/core/traces';
-import {
-  isCircular,
-  keptById,
-  restsOn,
-  type KeptTrace,
-  type Project,
-  type Sweep,
-} from '@pebble-hall/core/project';
+import { isCircular, keptById, lookOf, restsOn, type Project, type Sweep } from '@pebble-hall/core/project';
 import { repository } from '../store';
 import { runJob } from './jobs';
 import { unpackCurve } from './keepTrace';
 import { referenceOf } from './references';
 
-export type Shelf = Pick<Project, 'kept' | 'sweeps' | 'calibrations' | 'place'>;
+export type Shelf = Pick<Project, 'kept' | 'sweeps' | 'sweepLooks' | 'calibrations' | 'place'>;
 
 /** A trace of the library as it can be drawn; a problem where it cannot. */
 export interface SeenTrace {
@@ -76,16 +69,17 @@ export function leavesOf(shelf: Shelf, ids: readonly string[]): string[] {
  * that is, or on itself.
  */
 export function contentKey(shelf: Shelf, id: string): string | null {
-  const trace = keptById(shelf.kept).get(id);
-  if (!trace) return leafKey(shelf, id);
-  const source = sourceKey(shelf, trace);
-  if (source === null) return null;
-  const { gainDb, delayS, inverted, shapes, window, calibrationId } = trace.view;
+  const source = sourceKey(shelf, id);
+  const look = lookOf(shelf, id);
+  if (source === null || !look) return source;
+  const { gainDb, delayS, inverted, shapes, window, calibrationId } = look;
   return short(JSON.stringify([source, gainDb, delayS, inverted, shapes, window, calibrationId]));
 }
 
-/** The same of what a kept trace is made from, before it is looked at. */
-function sourceKey(shelf: Shelf, trace: KeptTrace): string | null {
+/** The same of what a trace is made from, before it is looked at. */
+function sourceKey(shelf: Shelf, id: string): string | null {
+  const trace = keptById(shelf.kept).get(id);
+  if (!trace) return leafKey(shelf, id);
   if (trace.origin.by !== 'computed') return trace.arrayId;
   if (isCircular(shelf.kept, trace.id)) return null;
   const of = trace.origin.formula.of.map((source) => contentKey(shelf, source));
@@ -123,15 +117,12 @@ export function seenTrace(
   worker: Worker = atOnce,
 ): SeenTrace {
   const trace = keptById(shelf.kept).get(id);
-  if (!trace) {
+  if (trace?.origin.by !== 'computed') {
+    if (isGone(shelf, id)) return { curve: null, problem: 'It is gone.' };
     const curve = curveOf(id);
-    return { curve, problem: isGone(shelf, id) ? 'It is gone.' : null };
+    return curve ? looked(shelf, id, curve, worker) : NOT_YET;
   }
   const { origin } = trace;
-  if (origin.by !== 'computed') {
-    const curve = curveOf(id);
-    return curve ? looked(shelf, trace, curve, worker) : NOT_YET;
-  }
   if (isCircular(shelf.kept, id)) return { curve: null, problem: 'It rests on itself.' };
   const sources: LibraryCurve[] = [];
   for (const source of origin.formula.of) {
@@ -146,17 +137,19 @@ export function seenTrace(
   }
   try {
     const { op } = origin.formula;
-    if (!isLong(op)) return looked(shelf, trace, evaluateFormula(origin.formula, sources), worker);
-    const worked = worker(`${op} ${sourceKey(shelf, trace)}`, { op, curve: sources[0]! });
-    return worked?.curve ? looked(shelf, trace, worked.curve, worker) : (worked ?? NOT_YET);
+    if (!isLong(op)) return looked(shelf, id, evaluateFormula(origin.formula, sources), worker);
+    const worked = worker(`${op} ${sourceKey(shelf, id)}`, { op, curve: sources[0]! });
+    return worked?.curve ? looked(shelf, id, worked.curve, worker) : (worked ?? NOT_YET);
   } catch (error) {
     return { curve: null, problem: problemOf(error) };
   }
 }
 
 /** A trace's own curve as it is looked at. */
-function looked(shelf: Shelf, trace: KeptTrace, curve: LibraryCurve, worker: Worker): SeenTrace {
-  const { window, calibrationId } = trace.view;
+function looked(shelf: Shelf, id: string, curve: LibraryCurve, worker: Worker): SeenTrace {
+  const look = lookOf(shelf, id);
+  if (!look) return { curve, problem: null };
+  const { window, calibrationId } = look;
   const microphone = calibrationId === null ? null : shelf.calibrations[calibrationId];
   if (microphone === undefined)
     return { curve: null, problem: 'The microphone file that it is corrected by is gone.' };
@@ -164,13 +157,13 @@ function looked(shelf: Shelf, trace: KeptTrace, curve: LibraryCurve, worker: Wor
   if (window) {
     if (!curve.hasPhase)
       return { curve: null, problem: 'Without a phase it has no time to put a window on.' };
-    const key = `window ${window.beforeS} ${window.afterS} ${sourceKey(shelf, trace)}`;
+    const key = `window ${window.beforeS} ${window.afterS} ${sourceKey(shelf, id)}`;
     const worked = worker(key, { op: 'window', curve, window });
     if (!worked?.curve) return worked ?? NOT_YET;
     seen = worked.curve;
   }
   if (microphone) seen = withoutMicrophone(seen, microphone);
-  return { curve: viewedCurve(seen, trace.view), problem: null };
+  return { curve: viewedCurve(seen, look), problem: null };
 }
 
 const GONE = 'A trace that it rests on is gone. Undo that, or compute it anew.';

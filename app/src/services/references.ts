@@ -11,6 +11,9 @@ export interface Reference {
   model: AskedModel;
 }
 
+/** Where loudspeakers in the open stand, and what of one's own is put beside them. */
+export const SHELF = 'Shelf of references';
+
 const START = 'reference-';
 const ROLES: Loudspeaker['role'][] = ['full range', 'subwoofer'];
 

@@ -1,5 +1,5 @@
 import type { ExactChannel, Target } from '@pebble-hall/core/correct';
-import type { EnclosedFile, Project, ProjectArray } from '@pebble-hall/core/project';
+import type { EnclosedFile, KeptTrace, Project, ProjectArray } from '@pebble-hall/core/project';
 import type { RunRays } from '@pebble-hall/core/runs';
 import type { ProjectPatch } from './projectPatch';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
@@ -46,10 +46,18 @@ export interface ProfileRow {
   profile: ProcessorProfile;
 }
 
+/** A trace of one's own that every project may take in, with its samples. */
+export interface SharedTrace {
+  /** of the trace; a project that took it in has it under the same one */
+  id: string;
+  trace: KeptTrace;
+  array: ProjectArray;
+}
+
 /** Dexie counts its versions in tens, for IndexedDB. */
 const DEXIE_STEP = 10;
 /** Version of the stored shape; a newer one is refused, and we say so. */
-export const DATABASE_VERSION = 6;
+export const DATABASE_VERSION = 7;
 
 export class PebbleDatabase extends Dexie {
   projects!: EntityTable<ProjectRow, 'id'>;
@@ -60,6 +68,7 @@ export class PebbleDatabase extends Dexie {
   filters!: EntityTable<FilterRow, 'key'>;
   profiles!: EntityTable<ProfileRow, 'model'>;
   rays!: Table<RaysRow, [string, number, number]>;
+  references!: EntityTable<SharedTrace, 'id'>;
 
   constructor(name = NAME) {
     super(name);
@@ -72,7 +81,8 @@ export class PebbleDatabase extends Dexie {
     this.version(3).stores({ filters: 'key, at' });
     this.version(4).stores({ profiles: 'model' });
     this.version(5).stores({ enclosed: 'id, projectId' });
-    this.version(DATABASE_VERSION).stores({ rays: '[runId+source+group], projectId' });
+    this.version(6).stores({ rays: '[runId+source+group], projectId' });
+    this.version(DATABASE_VERSION).stores({ references: 'id' });
     // a newer program in another tab changes what is stored: this one must not open it again and write into it
     this.on('versionchange', () => {
       this.close({ disableAutoOpen: true });

@@ -9,6 +9,7 @@ export {
   processorProfiles,
   projectOwner,
   repository,
+  sharedTraces,
   takeIn,
   targetPresets,
   type Shelved,
@@ -17,5 +18,5 @@ export { projectNow, useProject } from './useProject';
 export type { OpenProject } from './openProject';
 export { sentenceOf, storageProblem } from './storageProblem';
 export { ProjectRepository, type Brought, type ListedProject } from './projectRepository';
-export { PebbleDatabase } from './database';
+export { PebbleDatabase, type SharedTrace } from './database';
 export type { TargetPreset } from './targetPresets';

@@ -202,6 +202,16 @@ it('opens a kept sample of version 13: its materials and the time that is wanted
   expect(project.roomRuns).toEqual([]);
 });
 
+it('opens a kept sample of version 14: its run is kept, its sweeps are seen as they are', async () => {
+  const bytes = readFileSync(new URL('samples/version-14.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.roomRuns[0]).toMatchObject({ name: 'As it is', mirrored: 2, isHeld: true });
+  expect(project.kept[0]).toMatchObject({ name: 'A shelf', view: { gainDb: -2, line: 'dashed' } });
+  expect(project.sweeps[0]!.id).toBe('s1');
+  expect(project.sweepLooks).toEqual({});
+});
+
 describe('rays of a run', () => {
   const run = (p: Project): RoomRun => ({
     id: 'run-1',

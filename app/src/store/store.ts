@@ -3,6 +3,7 @@ import { ProjectOwner, type TabLine } from './openProject';
 import { ProjectRepository } from './projectRepository';
 import { madeFiltersOf } from './madeFilters';
 import { profilesOf } from './processorProfiles';
+import { sharedTracesOf } from './sharedTraces';
 import { shelfOf } from './targetPresets';
 
 const CURRENT = 'pebble-hall.project';
@@ -45,6 +46,9 @@ export async function openProjectHere(id: string): Promise<void> {
 
 /** Targets of one's own. */
 export const targetPresets = shelfOf(() => repository().database);
+
+/** Traces that all projects share. */
+export const sharedTraces = sharedTracesOf(() => repository().database);
 
 /** Processors by profiles of one's own. */
 export const processorProfiles = profilesOf(() => repository().database);

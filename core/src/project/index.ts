@@ -53,11 +53,13 @@ export {
   isCircular,
   keptById,
   LINE_STYLES,
+  plainSweepLook,
   plainView,
   restsOn,
   type ComputedOrigin,
   type FileOrigin,
   type KeptTrace,
+  type SweepLook,
   type LineStyle,
   type TraceView,
 } from './kept.js';
@@ -73,6 +75,7 @@ export {
   type Smoothing,
 } from './libraryViews.js';
 export { libraryLook } from './librarySchema.js';
+export { isAsItWas, lookOf, withLook } from './traceLook.js';
 export { newReading, nothingPublished, type Reading } from './readings.js';
 export {
   newLive,

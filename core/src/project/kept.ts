@@ -35,6 +35,9 @@ export interface TraceView extends CurveView {
   smoothing: Smoothing | null;
 }
 
+/** How a sweep of the walk is looked at in the library; whether it is shown is no part of the project. */
+export type SweepLook = Omit<TraceView, 'isShown'>;
+
 /** A trace of the library: a transfer function with its coherence, or a spectrum. */
 export interface KeptTrace {
   id: string;
@@ -54,18 +57,18 @@ export interface KeptTrace {
   view: TraceView;
 }
 
-export const plainView = (): TraceView => ({
+export const plainSweepLook = (): SweepLook => ({
   gainDb: 0,
   delayS: 0,
   inverted: false,
   shapes: [],
   window: null,
   calibrationId: null,
-  isShown: true,
   colour: null,
   line: 'solid',
   smoothing: null,
 });
+export const plainView = (): TraceView => ({ ...plainSweepLook(), isShown: true });
 
 /** Ids of the traces that a trace rests on, directly. */
 export const restsOn = ({ origin }: Pick<KeptTrace, 'origin'>): string[] =>

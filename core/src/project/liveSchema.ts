@@ -188,6 +188,20 @@ const origin = Joi.alternatives(
   }),
 );
 
+const look = {
+  gainDb,
+  delayS,
+  inverted: Joi.boolean(),
+  shapes,
+  window: Joi.object({ beforeS: number.min(0.0001).max(1), afterS: number.min(0.0001).max(1) }).allow(null),
+  calibrationId: id.allow(null),
+  colour: text.allow(null),
+  line: Joi.valid(...LINE_STYLES),
+  smoothing: Joi.valid(...SMOOTHINGS, null),
+};
+
+export const sweepLooks = Joi.object().pattern(id, Joi.object(look)).max(20_000);
+
 export const keptTraces = list(
   Joi.object({
     id,
@@ -199,20 +213,7 @@ export const keptTraces = list(
     tags: list(text, 50),
     arrayId: id.allow(null),
     origin,
-    view: Joi.object({
-      gainDb,
-      delayS,
-      inverted: Joi.boolean(),
-      shapes,
-      window: Joi.object({ beforeS: number.min(0.0001).max(1), afterS: number.min(0.0001).max(1) }).allow(
-        null,
-      ),
-      calibrationId: id.allow(null),
-      isShown: Joi.boolean(),
-      colour: text.allow(null),
-      line: Joi.valid(...LINE_STYLES),
-      smoothing: Joi.valid(...SMOOTHINGS, null),
-    }),
+    view: Joi.object({ ...look, isShown: Joi.boolean() }),
   }),
   20_000,
 ).unique('id');

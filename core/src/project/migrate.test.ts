@@ -101,6 +101,11 @@ it('from version 10 on: a live session stands ready, on the first channel, again
   expect(eleven.kept).toEqual([]);
 });
 
+it('shows sweeps as they are, from version 14 on', () => {
+  const fourteen = { version: 14, sweeps: [{ id: 's1' }] };
+  expect(migrateProject<object>(fourteen)).toEqual({ ...fourteen, version: PROJECT_VERSION, sweepLooks: {} });
+});
+
 describe('from version 5 on', () => {
   const now = migrateProject(five);
 

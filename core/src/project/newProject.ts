@@ -320,6 +320,7 @@ export function emptyProject(
     chainId: null,
     live: newLive(named.place.loudspeakers, 2),
     kept: [],
+    sweepLooks: {},
     readings: [],
     libraryViews: [],
     alignSteps: [],

@@ -14,6 +14,7 @@ import {
   newPlace,
   NO_LAYOUT,
   plainLoudspeaker,
+  plainSweepLook,
   plainView,
   PROJECT_VERSION,
   enclosedIds,
@@ -261,6 +262,7 @@ const project: Project = {
     },
   ],
   roomRuns: [],
+  sweepLooks: { s1: { ...plainSweepLook(), gainDb: -3, window: { beforeS: 0.001, afterS: 0.02 } } },
   alignSteps: [
     {
       ...newStep('step-1', 'Mains with subwoofer', [

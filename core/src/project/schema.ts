@@ -4,7 +4,7 @@ import { stepsBelow } from './align.js';
 import { alignSteps } from './alignSchema.js';
 import { correction, memoryLoad, style, target } from './correctionSchema.js';
 import { isCircular } from './kept.js';
-import { keptTraces, live } from './liveSchema.js';
+import { keptTraces, live, sweepLooks } from './liveSchema.js';
 import { libraryViews } from './librarySchema.js';
 import { roomRuns, runProblem } from './roomRunSchema.js';
 import { readings } from './shapeSchema.js';
@@ -101,6 +101,7 @@ export const projectSchema = Joi.object({
   chainId: id.allow(null),
   live,
   kept: keptTraces,
+  sweepLooks,
   readings,
   libraryViews,
   alignSteps,

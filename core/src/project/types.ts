@@ -4,7 +4,7 @@ import type { Calibration, RigSettings } from './rig.js';
 import type { Round, Sweep } from './sweeps.js';
 import type { Variant } from './correction.js';
 import type { MemoryLoad, PendingLoad } from './loads.js';
-import type { KeptTrace } from './kept.js';
+import type { KeptTrace, SweepLook } from './kept.js';
 import type { Reading } from './readings.js';
 import type { KeptLook } from './libraryViews.js';
 import type { LiveRecord } from './live.js';
@@ -26,7 +26,7 @@ export type * from './live.js';
 export type * from './align.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 14;
+export const PROJECT_VERSION = 15;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {
@@ -71,6 +71,8 @@ export interface Project {
   live: LiveRecord;
   /** the library: traces that were kept, imported or computed, oldest first */
   kept: KeptTrace[];
+  /** how sweeps of the walk are looked at in the library, by their ids; those that are seen as they are have none */
+  sweepLooks: Record<string, SweepLook>;
   /** shapes that are read from traces of the library, oldest first */
   readings: Reading[];
   /** ways to look at the library, oldest first */

@@ -7,7 +7,8 @@ import type { Project } from './types.js';
 export function withoutStrays(project: Project): Project {
   const ids = (list: readonly { id: string }[]) => new Set(list.map(({ id }) => id));
   const loudspeakers = ids(project.place.loudspeakers);
-  const [kept, chains, headphones, loads] = [
+  const [sweeps, kept, chains, headphones, loads] = [
+    ids(project.sweeps),
     ids(project.kept),
     ids(project.chains),
     ids(project.headphones),
@@ -23,6 +24,7 @@ export function withoutStrays(project: Project): Project {
       families.map((f) => ({ ...f, loudspeakerIds: f.loudspeakerIds.filter(only(loudspeakers)) })),
     chains: project.chains.map((c) => ({ ...c, headphonesId: orNone(headphones, c.headphonesId) })),
     chainId: orNone(chains, project.chainId),
+    sweepLooks: Object.fromEntries(Object.entries(project.sweepLooks).filter(([id]) => sweeps.has(id))),
     live: {
       ...live,
       generator: {

@@ -1,6 +1,8 @@
 import { NativeSelect, TextInput } from '@mantine/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Project } from '@pebble-hall/core/project';
+import type { SharedTrace } from '../../../store';
 import { moveTraces } from './changeTraces';
 import {
   foundRows,
@@ -14,6 +16,8 @@ import { TraceRow, type RowHands } from './TraceRow';
 
 interface Props {
   project: Project;
+  /** what stands on the shelf of all projects */
+  shared: readonly SharedTrace[];
   /** in the order in which they were chosen */
   selected: readonly string[];
   onSelect: (ids: string[]) => void;
@@ -22,27 +26,41 @@ interface Props {
   problems: ReadonlyMap<string, string>;
 }
 
-/** So many rows are drawn: who looks for one of more types a word of it. */
-const MOST_ROWS = 150;
+/** Heights of a row and of what may stand in it, px, until they are measured. */
+const [ROW, HEADING, LOOK] = [25, 24, 16];
+/** Rows that are drawn beyond what is seen, above and below. */
+const BEYOND = 6;
+
+const counted = (n: number) => `${n.toLocaleString('en-GB')} ${n === 1 ? 'trace' : 'traces'}`;
+
 /** Everything measured, imported or computed: searched, chosen, shown and hidden. */
-export function LibraryList({ project, selected, onSelect, shown, onShow, problems }: Props) {
+export function LibraryList({ project, shared, selected, onSelect, shown, onShow, problems }: Props) {
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<LibrarySort>('newest first');
   const [over, setOver] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
   const asked = useDeferredValue(search);
-  const rows = useMemo(() => libraryRows(project), [project]);
+  const rows = useMemo(() => libraryRows(project, shared), [project, shared]);
   const found = useMemo(() => foundRows(rows, asked, sort), [rows, asked, sort]);
-  const drawn = found.slice(0, MOST_ROWS);
+  const headingOf = (i: number) =>
+    found[i]!.folder !== '' && found[i - 1]?.folder !== found[i]!.folder ? found[i]!.folder : null;
+  const rowsSeen = useVirtualizer({
+    count: found.length,
+    getScrollElement: () => list.current,
+    estimateSize: (i) => ROW + (headingOf(i) === null ? 0 : HEADING) + (found[i]!.look === '' ? 0 : LOOK),
+    getItemKey: (i) => found[i]!.id,
+    overscan: BEYOND,
+    gap: 1,
+  });
   const choose = (row: LibraryRow, event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
     if (event.ctrlKey || event.metaKey)
       return onSelect(
         selected.includes(row.id) ? selected.filter((id) => id !== row.id) : [...selected, row.id],
       );
     const last = selected.at(-1);
-    const [from, to] = [drawn.findIndex((r) => r.id === last), drawn.findIndex((r) => r.id === row.id)];
+    const [from, to] = [found.findIndex((r) => r.id === last), found.findIndex((r) => r.id === row.id)];
     if (!event.shiftKey || from < 0) return onSelect([row.id]);
-    const range = drawn.slice(Math.min(from, to), Math.max(from, to) + 1).map((r) => r.id);
+    const range = found.slice(Math.min(from, to), Math.max(from, to) + 1).map((r) => r.id);
     onSelect([...new Set([...selected, ...(from <= to ? range : range.reverse())])]);
   };
   /** What moves with a row: all that are chosen where it is one of them. */
@@ -84,7 +102,7 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
   return (
     <section
       aria-label="Traces of the library"
-      style={{ display: 'grid', gridTemplateRows: 'auto minmax(0, 1fr)', gap: 6, minHeight: 0 }}
+      style={{ display: 'grid', gridTemplateRows: 'auto auto minmax(0, 1fr)', gap: 6, minHeight: 0 }}
     >
       <div style={{ display: 'flex', gap: 6 }}>
         <TextInput
@@ -104,45 +122,55 @@ export function LibraryList({ project, selected, onSelect, shown, onShow, proble
           onChange={(e) => setSort(e.currentTarget.value as LibrarySort)}
         />
       </div>
+      <span className="quiet" style={{ fontSize: 12, padding: '0 4px' }}>
+        {asked.trim() === '' ? counted(rows.length) : `${found.length} of ${counted(rows.length)}`}
+      </span>
       <div
         ref={list}
         role="group"
         aria-label="Traces"
-        style={{ overflow: 'auto', minHeight: 0, display: 'flex', flexDirection: 'column', gap: 1 }}
+        style={{ overflow: 'auto', minHeight: 0 }}
         onKeyDown={(event) => {
           const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
           if (step === undefined) return;
           event.preventDefault();
-          const at = drawn.findIndex((r) => r.id === selected.at(-1));
-          const to = Math.max(0, Math.min(drawn.length - 1, at + step));
-          const next = drawn[to];
+          const at = found.findIndex((r) => r.id === selected.at(-1));
+          const to = Math.max(0, Math.min(found.length - 1, at + step));
+          const next = found[to];
           if (!next) return;
           if (event.altKey) {
-            const row = drawn[at];
+            const row = found[at];
             if (row && isKept(row)) move(movedWith(row), next, step < 0);
             return;
           }
           onSelect(event.shiftKey ? [...new Set([...selected, next.id])] : [next.id]);
-          list.current!.querySelectorAll<HTMLElement>('.trace-row')[to]?.focus();
+          rowsSeen.scrollToIndex(to);
+          list.current!.querySelector<HTMLElement>(`[data-index="${to}"] .trace-row`)?.focus();
         }}
       >
-        {drawn.map((row, i) => (
-          <TraceRow
-            key={row.id}
-            row={row}
-            heading={row.folder !== '' && drawn[i - 1]?.folder !== row.folder ? row.folder : null}
-            colour={shown.get(row.id) ?? null}
-            isSelected={selected.includes(row.id)}
-            isBroken={problems.has(row.id)}
-            isOver={over === row.id}
-            hands={hands}
-          />
-        ))}
-        {found.length > MOST_ROWS ? (
-          <span className="quiet" style={{ padding: 6 }}>
-            {found.length - MOST_ROWS} more: search for a word of their names.
-          </span>
-        ) : null}
+        <div style={{ height: rowsSeen.getTotalSize(), position: 'relative' }}>
+          {rowsSeen.getVirtualItems().map(({ index, key, start }) => {
+            const row = found[index]!;
+            return (
+              <div
+                key={key}
+                ref={rowsSeen.measureElement}
+                data-index={index}
+                style={{ position: 'absolute', top: start, left: 0, right: 0 }}
+              >
+                <TraceRow
+                  row={row}
+                  heading={headingOf(index)}
+                  colour={shown.get(row.id) ?? null}
+                  isSelected={selected.includes(row.id)}
+                  isBroken={problems.has(row.id)}
+                  isOver={over === row.id}
+                  hands={hands}
+                />
+              </div>
+            );
+          })}
+        </div>
         {found.length === 0 ? (
           <span className="quiet" style={{ padding: 6 }}>
             {rows.length === 0 ? 'Nothing measured, imported or computed yet.' : 'No trace has these words.'}

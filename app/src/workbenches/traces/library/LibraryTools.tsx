@@ -14,19 +14,20 @@ interface Props {
   band: Band;
   onBand: (band: Band) => void;
   plot: () => SavedPlot;
+  title: string;
   table: () => TableData;
   children?: ReactNode;
 }
 
 /** How near the plots are looked at, and what can be taken along of them. */
-export const LibraryTools = ({ band, onBand, plot, table, children }: Props) => (
+export const LibraryTools = ({ band, onBand, plot, title, table, children }: Props) => (
   <>
     {children}
     <ZoomButtons
       onZoom={(factor) => onBand(zoomed(band, Math.sqrt(band.fromHz * band.toHz), factor))}
       onWhole={() => onBand(FULL_BAND)}
     />
-    <TableMenu table={table} />
+    <TableMenu title={title} table={table} />
     <SavePlotMenu plot={plot} />
   </>
 );

@@ -1,8 +1,8 @@
 import { Button } from '@mantine/core';
 import { curveLevelDb } from '@pebble-hall/core/live';
-import { keptById, type Project } from '@pebble-hall/core/project';
+import { keptById, lookOf, type Project } from '@pebble-hall/core/project';
 import { LIBRARY_GRID } from '@pebble-hall/core/traces';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { levelRange } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';
 import { traceColour } from '../../../charts/traceColours';
@@ -12,6 +12,7 @@ import { FilePicker } from '../../../parts/FilePicker';
 import { traceName } from '../../../services/libraryCurves';
 import { addReading } from '../../../services/readings';
 import { isReference } from '../../../services/references';
+import { bringFromShelf, useSharedShelf } from '../../../services/sharedShelf';
 import { useLibrary } from '../../../services/useLibrary';
 import { AlikeCard } from './AlikeCard';
 import { addShapes, changeTraces, removeTraces } from './changeTraces';
@@ -27,8 +28,10 @@ import { LibraryTools } from './LibraryTools';
 import { onGrid, smoothOnGrid } from '../../../services/gridCurves';
 import { valuesOf, type CurvePlot } from './libraryValues';
 import { LookMenu } from './LookMenu';
-import { libraryTable, savedLibrary } from './savedLibrary';
+import { libraryTable, libraryTitle, savedLibrary } from './savedLibrary';
 import { SeveralCard } from './SeveralCard';
+import { SharedCard } from './SharedCard';
+import { SweepCard } from './SweepCard';
 import { TraceCard } from './TraceCard';
 import { useSpectra } from './useSpectra';
 import { useShapeHandles } from './useShapeHandles';
@@ -39,10 +42,14 @@ const DASHES = { solid: [], dashed: [7, 5], dotted: [2, 4] };
 
 /** Everything measured, imported or computed, side by side; what can be computed from it. */
 export function LibraryView({ project }: { project: Project }) {
+  'use memo';
   const [look, setLook] = useLibraryLook(project.id);
   const { smoothing, fades } = look;
   const [selected, setSelected] = useState<string[]>(() => project.kept.slice(-1).map((k) => k.id));
+  // going through a long list, the mark goes ahead of what is drawn of each
+  const considered = useDeferredValue(selected);
   const [cursor, setCursor] = useState<number | null>(null);
+  const shared = useSharedShelf();
   const [importing, setImporting] = useState<Candidate[] | null>(null);
   const picker = useRef<HTMLInputElement>(null);
 
@@ -54,7 +61,14 @@ export function LibraryView({ project }: { project: Project }) {
       ].slice(-MOST_SHOWN),
     [project, look.shownIds],
   );
-  const chosen = useMemo(() => selected.filter((id) => traceName(project, id) !== null), [selected, project]);
+  const chosen = useMemo(
+    () => considered.filter((id) => traceName(project, id) !== null),
+    [considered, project],
+  );
+  const marked = useMemo(
+    () => selected.filter((id) => traceName(project, id) !== null || shared.some((s) => s.id === id)),
+    [selected, project, shared],
+  );
   const usable = useMemo(
     () => chosen.filter((id) => keptById(project.kept).get(id)?.kind !== 'spectrum'),
     [chosen, project.kept],
@@ -77,8 +91,8 @@ export function LibraryView({ project }: { project: Project }) {
   const shown = useMemo(() => {
     const spectra = project.kept.filter((k) => k.view.isShown && k.kind === 'spectrum').map((k) => k.id);
     const all = [...ids, ...spectra.slice(-MOST_SHOWN)];
-    return new Map(all.map((id, i) => [id, keptById(project.kept).get(id)?.view.colour ?? traceColour(i)]));
-  }, [ids, project.kept]);
+    return new Map(all.map((id, i) => [id, lookOf(project, id)?.colour ?? traceColour(i)]));
+  }, [ids, project]);
   const problems = useMemo(
     () => new Map([...seen].flatMap(([id, { problem }]) => (problem ? [[id, problem] as const] : []))),
     [seen],
@@ -88,7 +102,7 @@ export function LibraryView({ project }: { project: Project }) {
       ids.flatMap((id) => {
         const curve = seen.get(id)?.curve;
         if (!curve) return [];
-        const view = keptById(project.kept).get(id)?.view;
+        const view = lookOf(project, id);
         return [
           {
             id,
@@ -98,7 +112,7 @@ export function LibraryView({ project }: { project: Project }) {
           },
         ];
       }),
-    [ids, seen, shown, smoothing, project.kept],
+    [ids, seen, shown, smoothing, project],
   );
   const against = useMemo(() => {
     const curve = againstId === null ? null : seen.get(againstId)?.curve;
@@ -147,6 +161,9 @@ export function LibraryView({ project }: { project: Project }) {
   );
   const [first, second] = usable;
   const trace = chosen.length === 1 ? keptById(project.kept).get(chosen[0]!) : undefined;
+  const sweep = chosen.length === 1 ? project.sweeps.find((s) => s.id === chosen[0]) : undefined;
+  const onShelf =
+    trace || considered.length !== 1 ? undefined : shared.find(({ id }) => id === considered[0]);
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
   const read = async (files: File[]) =>
@@ -163,19 +180,24 @@ export function LibraryView({ project }: { project: Project }) {
     >
       <LibraryList
         project={project}
-        selected={chosen}
+        selected={marked}
+        shared={shared}
         onSelect={setSelected}
         shown={shown}
         problems={problems}
         onShow={(row, isShown) =>
-          row.kind === 'sweep' || row.kind === 'reference'
-            ? setLook({
-                shownIds: isShown ? [...look.shownIds, row.id] : look.shownIds.filter((id) => id !== row.id),
-              })
-            : void changeTraces(isShown ? 'trace shown' : 'trace hidden', [row.id], (k) => ({
-                ...k,
-                view: { ...k.view, isShown },
-              }))
+          row.kind === 'shared'
+            ? void bringFromShelf(shared.find(({ id }) => id === row.id)!)
+            : row.kind === 'sweep' || row.kind === 'reference'
+              ? setLook({
+                  shownIds: isShown
+                    ? [...look.shownIds, row.id]
+                    : look.shownIds.filter((id) => id !== row.id),
+                })
+              : void changeTraces(isShown ? 'trace shown' : 'trace hidden', [row.id], (k) => ({
+                  ...k,
+                  view: { ...k.view, isShown },
+                }))
         }
       />
       <LibraryPlots
@@ -206,6 +228,7 @@ export function LibraryView({ project }: { project: Project }) {
             plot={() =>
               savedLibrary(project, drawn, { fromHz: look.fromHz, toHz: look.toHz, ...range }, smoothing)
             }
+            title={libraryTitle(project)}
             table={() => libraryTable(project, drawn)}
           >
             <LookMenu project={project} look={look} onLook={setLook} shownIds={[...shown.keys()]} />
@@ -226,8 +249,14 @@ export function LibraryView({ project }: { project: Project }) {
             key={trace.id}
             project={project}
             trace={trace}
+            curve={seen.get(trace.id)?.curve ?? null}
             problem={problems.get(trace.id) ?? null}
+            shared={shared.find(({ id }) => id === trace.id)}
           />
+        ) : sweep ? (
+          <SweepCard project={project} sweep={sweep} problem={problems.get(sweep.id) ?? null} />
+        ) : onShelf ? (
+          <SharedCard project={project} shared={onShelf} />
         ) : chosen.length > 1 ? (
           <SeveralCard project={project} ids={chosen} />
         ) : chosen.length === 1 ? (

@@ -1,29 +1,24 @@
-import { Button, NativeSelect, Switch, Textarea, TextInput } from '@mantine/core';
-import {
-  LINE_STYLES,
-  plainView,
-  SMOOTHINGS,
-  type KeptTrace,
-  type LineStyle,
-  type Project,
-  type Smoothing,
-} from '@pebble-hall/core/project';
-import { isEqual } from 'es-toolkit';
-import { TRACE_COLOURS } from '../../../charts/traceColours';
-import { NumberField } from '../../../parts/NumberField';
+import { Button, Textarea, TextInput } from '@mantine/core';
+import { withLook, type KeptTrace, type Project, type SweepLook } from '@pebble-hall/core/project';
+import type { LibraryCurve } from '@pebble-hall/core/traces';
+import { changeProject } from '../../../services/changeProject';
 import { traceName } from '../../../services/libraryCurves';
+import { putOnShelf, takeOffShelf } from '../../../services/sharedShelf';
+import type { SharedTrace } from '../../../store';
 import { formulaSentence } from '../../../words/formulaWords';
 import { originLines } from '../../../words/traceOrigin';
 import { changeTraces } from './changeTraces';
-import { SHELF } from './libraryRows';
-import { ShapeFields } from './ShapeFields';
+import { LookFields } from './LookFields';
 import { shapesOf, withShapes } from './shapeHandles';
-import { WindowFields } from './WindowFields';
 
 interface Props {
   project: Project;
   trace: KeptTrace;
+  /** as it is seen */
+  curve: LibraryCurve | null;
   problem: string | null;
+  /** the same on the shelf of all projects; absent where it is not there */
+  shared: SharedTrace | undefined;
 }
 
 /** A text that is settled with Enter or by leaving it. */
@@ -38,14 +33,12 @@ const settled = (was: string, settle: (text: string) => void) => ({
 });
 
 /** One trace: its name, where it stands, how it is looked at, and everything known about it. */
-export function TraceCard({ project, trace, problem }: Props) {
+export function TraceCard({ project, trace, curve, problem, shared }: Props) {
   const { id, view, origin } = trace;
   const set = (label: string, change: Partial<KeptTrace>) =>
     void changeTraces(label, [id], (k) => ({ ...k, ...change }));
-  const look = (label: string, change: Partial<KeptTrace['view']>) =>
-    set(label, { view: { ...view, ...change } });
-  const { isShown, colour, line } = view;
-  const isPlain = isEqual(view, { ...plainView(), isShown, colour, line });
+  const look = (label: string, change: Partial<SweepLook>) =>
+    void changeProject(label, (p) => withLook(p, id, change));
   const isOfShapes = origin.by === 'computed' && origin.formula.op === 'shapes';
   const tags = trace.tags.join(', ');
   const folders = [...new Set(project.kept.map((k) => k.folder).filter(Boolean))];
@@ -104,109 +97,22 @@ export function TraceCard({ project, trace, problem }: Props) {
       />
       {trace.kind === 'spectrum' ? null : (
         <>
-          <div className="row">
-            Seen
-            <NumberField
-              label="Gain of the trace"
-              value={view.gainDb}
-              unit="dB"
-              min={-60}
-              max={60}
-              step={0.5}
-              width={76}
-              onChange={(gainDb) => look('gain of a trace', { gainDb })}
-            />
-            <NumberField
-              label="Delay of the trace"
-              value={1000 * view.delayS}
-              unit="ms"
-              digits={3}
-              min={-4000}
-              max={4000}
-              step={0.1}
-              width={92}
-              onChange={(ms) => look('delay of a trace', { delayS: ms / 1000 })}
-            />
-          </div>
-          <div className="row">
-            <Switch
-              size="xs"
-              label="inverted"
-              checked={view.inverted}
-              onChange={(e) => look('polarity of a trace', { inverted: e.currentTarget.checked })}
-            />
+          <LookFields
+            project={project}
+            look={view}
+            shapes={shapesOf(trace)}
+            isOfShapes={isOfShapes}
+            onLook={look}
+            onShapes={(shapes) => void changeProject('shapes of a trace', (p) => withShapes(p, id, shapes))}
+          >
             <Button
               size="compact-xs"
               variant="default"
-              disabled={trace.folder === SHELF}
-              onClick={() => set('trace put on the shelf', { folder: SHELF })}
+              onClick={() => void (shared ? takeOffShelf(shared) : putOnShelf(trace, curve))}
             >
-              To the shelf
+              {shared ? 'Off the shelf' : 'To the shelf'}
             </Button>
-            <Button
-              size="compact-xs"
-              variant="default"
-              disabled={isPlain}
-              onClick={() =>
-                look('trace seen as it was', {
-                  ...plainView(),
-                  isShown,
-                  colour,
-                  line,
-                })
-              }
-            >
-              As it was
-            </Button>
-          </div>
-          <div className="row" style={{ gap: 4 }}>
-            <NativeSelect
-              size="xs"
-              aria-label="Colour of the trace"
-              style={{ flex: 1 }}
-              data={[
-                { value: '', label: 'next colour' },
-                ...TRACE_COLOURS.map((c) => ({ value: c, label: c.replace('trace-', '') })),
-              ]}
-              value={view.colour ?? ''}
-              onChange={(e) => look('colour of a trace', { colour: e.currentTarget.value || null })}
-            />
-            <NativeSelect
-              size="xs"
-              aria-label="Line of the trace"
-              data={[...LINE_STYLES]}
-              value={view.line}
-              onChange={(e) => look('line of a trace', { line: e.currentTarget.value as LineStyle })}
-            />
-            <NativeSelect
-              size="xs"
-              aria-label="Smoothing of the trace"
-              data={[
-                { value: '', label: 'as all' },
-                ...SMOOTHINGS.map((n) => ({ value: String(n), label: `1/${n} oct` })),
-              ]}
-              value={view.smoothing === null ? '' : String(view.smoothing)}
-              onChange={(e) =>
-                look('smoothing of a trace', {
-                  smoothing:
-                    e.currentTarget.value === '' ? null : (Number(e.currentTarget.value) as Smoothing),
-                })
-              }
-            />
-          </div>
-          <WindowFields project={project} view={view} onLook={look} />
-          <details open={isOfShapes || view.shapes.length > 0}>
-            <summary style={{ cursor: 'pointer' }}>
-              {isOfShapes ? 'Its shapes' : view.shapes.length > 0 ? 'Behind shapes' : 'Put it behind shapes'}
-            </summary>
-            <ShapeFields
-              shapes={shapesOf(trace)}
-              mayBeEmpty={!isOfShapes}
-              onChange={(shapes) =>
-                void changeTraces('shapes of a trace', [id], (k) => withShapes(k, shapes))
-              }
-            />
-          </details>
+          </LookFields>
         </>
       )}
       {problem ? <span className="attention">{problem}</span> : null}

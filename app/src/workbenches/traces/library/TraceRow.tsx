@@ -35,6 +35,7 @@ const KIND_WORDS = {
   computed: 'computed',
   sweep: 'sweep',
   reference: 'in the open',
+  shared: 'other projects',
   spectrum: 'spectrum',
 };
 
@@ -93,6 +94,11 @@ export const TraceRow = memo(function TraceRow(props: Props) {
                 #{t}
               </small>
             ))}
+            {row.look ? (
+              <small className="quiet" style={{ display: 'block' }}>
+                {row.look}
+              </small>
+            ) : null}
           </span>
           <small className={isBroken ? 'attention' : 'quiet'}>
             {isBroken ? 'broken' : KIND_WORDS[row.kind]}

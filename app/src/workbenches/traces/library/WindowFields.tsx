@@ -1,16 +1,16 @@
 import { NativeSelect, Switch } from '@mantine/core';
-import type { Project, TraceView } from '@pebble-hall/core/project';
+import type { Project, SweepLook } from '@pebble-hall/core/project';
 import { NumberField } from '../../../parts/NumberField';
 
 interface Props {
   project: Pick<Project, 'calibrations'>;
-  view: TraceView;
-  onLook: (label: string, change: Partial<TraceView>) => void;
+  look: SweepLook;
+  onLook: (label: string, change: Partial<SweepLook>) => void;
 }
 
 /** Which part of a trace's impulse response is seen, and which microphone's file corrects it. */
-export function WindowFields({ project, view, onLook }: Props) {
-  const { window, calibrationId } = view;
+export function WindowFields({ project, look, onLook }: Props) {
+  const { window, calibrationId } = look;
   const files = Object.values(project.calibrations);
   const field = { unit: 'ms', digits: 1, min: 0.1, max: 1000, step: 1, width: 74 };
   return (

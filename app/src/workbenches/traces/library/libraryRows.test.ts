@@ -9,6 +9,7 @@ const row = (id: string, change: Partial<LibraryRow>): LibraryRow => ({
   tags: [],
   keptAt: 0,
   kind: 'live',
+  look: '',
   ...change,
 });
 const rows = [

@@ -1,5 +1,7 @@
-import type { KeptTrace, Project } from '@pebble-hall/core/project';
-import { references } from '../../../services/references';
+import { keptById, lookOf, type KeptTrace, type Project } from '@pebble-hall/core/project';
+import { references, SHELF } from '../../../services/references';
+import type { SharedTrace } from '../../../store';
+import { lookWords } from '../../../words/lookWords';
 import { sweepName } from '../../../services/libraryCurves';
 
 /** A row of the library: a kept trace, or a sweep of the walk. */
@@ -10,20 +12,24 @@ export interface LibraryRow {
   folder: string;
   tags: string[];
   keptAt: number;
-  kind: 'live' | 'together' | 'file' | 'computed' | 'sweep' | 'spectrum' | 'reference';
+  kind: 'live' | 'together' | 'file' | 'computed' | 'sweep' | 'spectrum' | 'reference' | 'shared';
+  /** what the eye changed of it, in words; empty for nothing */
+  look: string;
 }
 
-/** Sweeps and references have a place of their own. */
-export const isKept = ({ kind }: LibraryRow): boolean => kind !== 'sweep' && kind !== 'reference';
+/** Sweeps, references and what other projects share have a place of their own. */
+export const isKept = ({ kind }: LibraryRow): boolean =>
+  kind !== 'sweep' && kind !== 'reference' && kind !== 'shared';
 
 export const LIBRARY_SORTS = ['newest first', 'by name', 'own order'] as const;
 export type LibrarySort = (typeof LIBRARY_SORTS)[number];
 
-/** Where loudspeakers in the open stand, and what of one's own is put beside them. */
-export const SHELF = 'Shelf of references';
-
-/** Every trace of a project: what was kept, then the references, then the sweeps of the walk by round. */
-export function libraryRows(project: Project): LibraryRow[] {
+/**
+ * Every trace of a project: what was kept, then the references, then the sweeps of the walk by round.
+ * @param shared what stands on the shelf of all projects
+ */
+export function libraryRows(project: Project, shared: readonly SharedTrace[] = []): LibraryRow[] {
+  const kept = keptById(project.kept);
   const rounds = new Map(project.rounds.map((r) => [r.id, r.name]));
   return [
     ...project.kept.map((k): LibraryRow => ({
@@ -33,6 +39,7 @@ export function libraryRows(project: Project): LibraryRow[] {
       tags: k.tags,
       keptAt: k.keptAt,
       kind: k.kind === 'spectrum' ? 'spectrum' : k.origin.by,
+      look: lookWords(k.view),
     })),
     ...references(project.place).map((r): LibraryRow => ({
       id: r.id,
@@ -41,7 +48,19 @@ export function libraryRows(project: Project): LibraryRow[] {
       tags: [],
       keptAt: 0,
       kind: 'reference',
+      look: '',
     })),
+    ...shared
+      .filter(({ id }) => !kept.has(id))
+      .map(({ id, trace }): LibraryRow => ({
+        id,
+        name: trace.name,
+        folder: SHELF,
+        tags: trace.tags,
+        keptAt: trace.keptAt,
+        kind: 'shared',
+        look: '',
+      })),
     ...project.sweeps.map((s): LibraryRow => ({
       id: s.id,
       name: sweepName(project, s),
@@ -49,6 +68,7 @@ export function libraryRows(project: Project): LibraryRow[] {
       tags: [],
       keptAt: s.takenAt,
       kind: 'sweep',
+      look: lookWords(lookOf(project, s.id)),
     })),
   ];
 }

@@ -39,6 +39,8 @@ export const savedLibrary = (
   return { ...plot, lines: plot.lines.map((line, i) => ({ ...line, dash: drawn[i]!.dash.join(' ') })) };
 };
 
+export const libraryTitle = ({ name }: Pick<Project, 'name'>): string => `${name}, traces`;
+
 /** Level and phase of the traces that are shown, at every point of the library. */
 export function libraryTable(project: Project, drawn: readonly Drawn[]): TableData {
   const columns = drawn.flatMap(({ id, curve }) => {
@@ -49,7 +51,7 @@ export function libraryTable(project: Project, drawn: readonly Drawn[]): TableDa
       : [level];
   });
   return {
-    title: `${project.name}, traces`,
+    title: libraryTitle(project),
     columns: ['Frequency, Hz', ...columns.map((c) => c.name)],
     rows: Array.from(LIBRARY_GRID, (hz, n) => [
       hz.toFixed(2),

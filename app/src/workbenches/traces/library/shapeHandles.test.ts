@@ -1,7 +1,7 @@
 import { plainView, type KeptTrace } from '@pebble-hall/core/project';
 import type { Shape } from '@pebble-hall/core/shapes';
 import { expect, it } from 'vitest';
-import { handlesOf, movedShapes, shapesOf, withShapes } from './shapeHandles';
+import { handlesOf, movedShapes, shapesIn, shapesOf, withShapes } from './shapeHandles';
 
 const peak: Shape = { kind: 'peaking', hz: 1000, gainDb: 6, q: 1 };
 const pass: Shape = { kind: 'high-pass', hz: 80, family: 'Bessel', order: 3 };
@@ -20,11 +20,16 @@ const trace = (origin: KeptTrace['origin']): KeptTrace => ({
 
 it('a trace made of shapes is changed itself, any other one by what acts on it', () => {
   const own = trace({ by: 'computed', formula: { op: 'shapes', of: [], shapes: [peak] } });
-  expect(shapesOf(withShapes(own, [pass]))).toEqual([pass]);
-  expect(withShapes(own, [pass]).view.shapes).toEqual([]);
+  const of = (k: KeptTrace) => ({ kept: [k], sweepLooks: {} });
+  const changed = withShapes(of(own), 't', [pass]);
+  expect(shapesIn(changed, 't')).toEqual([pass]);
+  expect(changed.kept[0]!.view.shapes).toEqual([]);
   const file = trace({ by: 'file', fileName: 'x.txt', columns: [], hasPhase: true, notes: [] });
-  expect(withShapes(file, [pass]).view.shapes).toEqual([pass]);
+  expect(withShapes(of(file), 't', [pass]).kept[0]!.view.shapes).toEqual([pass]);
   expect(shapesOf(file)).toEqual([]);
+  const swept = withShapes(of(file), 'a sweep', [pass]);
+  expect(shapesIn(swept, 'a sweep')).toEqual([pass]);
+  expect(shapesIn(swept, 't')).toEqual([]);
 });
 
 it('a handle stands at its gain and moves what it stands for, to figures that one would type', () => {

@@ -1,4 +1,4 @@
-import type { KeptTrace } from '@pebble-hall/core/project';
+import { keptById, lookOf, withLook, type KeptTrace, type Project } from '@pebble-hall/core/project';
 import type { Shape } from '@pebble-hall/core/shapes';
 import type { PlotHandle } from '../../../charts/PlotHandles';
 import { SHAPE_NAMES } from '../../../words/shapeWords';
@@ -7,12 +7,23 @@ import { SHAPE_NAMES } from '../../../words/shapeWords';
 export const shapesOf = ({ origin, view }: Pick<KeptTrace, 'origin' | 'view'>): readonly Shape[] =>
   origin.by === 'computed' && origin.formula.op === 'shapes' ? origin.formula.shapes : view.shapes;
 
-/** The trace with other shapes in their place. */
-export function withShapes(trace: KeptTrace, shapes: Shape[]): KeptTrace {
-  const { origin, view } = trace;
-  return origin.by === 'computed' && origin.formula.op === 'shapes'
-    ? { ...trace, origin: { ...origin, formula: { ...origin.formula, shapes } } }
-    : { ...trace, view: { ...view, shapes } };
+/** The same of any trace of the library. */
+export function shapesIn(project: Pick<Project, 'kept' | 'sweepLooks'>, id: string): readonly Shape[] {
+  const trace = keptById(project.kept).get(id);
+  return trace ? shapesOf(trace) : (lookOf(project, id)?.shapes ?? []);
+}
+
+/** The project with other shapes in their place. */
+export function withShapes<P extends Pick<Project, 'kept' | 'sweepLooks'>>(
+  project: P,
+  id: string,
+  shapes: Shape[],
+): P {
+  const isOfShapes = ({ origin }: KeptTrace) => origin.by === 'computed' && origin.formula.op === 'shapes';
+  const trace = keptById(project.kept).get(id);
+  if (!trace || !isOfShapes(trace)) return withLook(project, id, { shapes });
+  const origin = { by: 'computed' as const, formula: { op: 'shapes' as const, of: [], shapes } };
+  return { ...project, kept: project.kept.map((k) => (k.id === id ? { ...k, origin } : k)) };
 }
 
 /** Handles of shapes: at their gain where they have one, at 0 dB where they have none. */

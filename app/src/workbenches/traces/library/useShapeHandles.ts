@@ -1,8 +1,8 @@
-import type { Project } from '@pebble-hall/core/project';
+import { keptById, type Project } from '@pebble-hall/core/project';
 import type { Shape } from '@pebble-hall/core/shapes';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { changeTraces } from './changeTraces';
-import { handlesOf, movedShapes, shapesOf, withShapes } from './shapeHandles';
+import { changeProject } from '../../../services/changeProject';
+import { handlesOf, movedShapes, shapesIn, withShapes } from './shapeHandles';
 
 /**
  * The shapes of a trace as handles on its plot. While one is moved the library shows it moved; it is stored when it is let go.
@@ -14,32 +14,29 @@ export function useShapeHandles(project: Project, id: string | null) {
   useEffect(() => {
     latest.current = moved;
   });
-  const trace = project.kept.find((k) => k.id === id && k.kind !== 'spectrum');
+  const isCurve = id !== null && keptById(project.kept).get(id)?.kind !== 'spectrum';
   const shapes = useMemo(
-    () => (!trace ? [] : moved?.id === trace.id ? moved.shapes : shapesOf(trace)),
-    [trace, moved],
+    () => (!isCurve ? [] : moved?.id === id ? moved.shapes : shapesIn(project, id)),
+    [project, id, isCurve, moved],
   );
   const shelf = useMemo(
-    () =>
-      moved
-        ? { ...project, kept: project.kept.map((k) => (k.id === moved.id ? withShapes(k, moved.shapes) : k)) }
-        : project,
+    () => (moved ? withShapes(project, moved.id, moved.shapes) : project),
     [project, moved],
   );
   const onMove = useCallback(
     (handle: string, to: { hz: number; db: number | null }) => {
-      if (!trace) return;
-      const from = latest.current?.id === trace.id ? latest.current.shapes : shapesOf(trace);
-      const next = { id: trace.id, shapes: movedShapes(from, handle, to) };
+      if (!isCurve) return;
+      const from = latest.current?.id === id ? latest.current.shapes : shapesIn(project, id);
+      const next = { id, shapes: movedShapes(from, handle, to) };
       latest.current = next;
       setMoved(next);
     },
-    [trace],
+    [project, id, isCurve],
   );
   const onSettle = useCallback(() => {
     const now = latest.current;
     if (!now) return;
-    void changeTraces('shape moved', [now.id], (k) => withShapes(k, now.shapes)).then(() => setMoved(null));
+    void changeProject('shape moved', (p) => withShapes(p, now.id, now.shapes)).then(() => setMoved(null));
   }, []);
   const handles = useMemo(
     () => ({ handles: handlesOf(shapes), onMove, onSettle }),
