@@ -34,7 +34,7 @@ const browser = (name: string, more: object) => ({
   ssr,
   test: {
     name,
-    include: ['e2e/**/*.e2e.test.ts'],
+    include: ['e2e/*.e2e.test.ts'],
     environment: 'node' as const,
     testTimeout: 400_000,
     hookTimeout: 120_000,
@@ -69,6 +69,7 @@ export default defineConfig({
           include: [
             `{core,stand-ins}/src/${BARS}`,
             'core/src/alignment/findAlignment.test.ts',
+            'stand-ins/src/rig/channelCheck.test.ts',
             'app/src/services/memoryWork.test.ts',
           ],
           env: { PEBBLE_HALL_DRAWS: 'all' },
@@ -94,6 +95,8 @@ export default defineConfig({
       },
       // a machine that stalls for seconds fails one now and then: what fails again is broken
       browser('e2e', { exclude: [...configDefaults.exclude, ...REAL_AUDIO], retry: 1 }),
+      // whole tasks that take minutes: `npm run bars`
+      browser('e2e-long', { include: ['e2e/long/*.e2e.test.ts'], retry: 1 }),
       // not a check: `node scripts/screenshots.mjs`
       browser('pictures', { include: ['e2e/*.pictures.ts'], bail: 1 }),
       // in real time: what a busy machine takes sound from is asked again, what fails each time is broken

@@ -10,8 +10,11 @@ import { BURROW, noFaults, type Calibrator } from './index.js';
 import { homeSpot, measure } from './measureForTest.js';
 import { building, expectHealthy, round, short, siskin } from './roundForTest.js';
 
+/** All of them are held by `npm run bars`. */
+const SEEDS = process.env['PEBBLE_HALL_DRAWS'] === 'all' ? [1, 2, 3] : [1];
+
 describe('healthy hours', () => {
-  it.each([1, 2, 3])('seed %i: every channel is called right', expectHealthy);
+  it.each(SEEDS)('seed %i: every channel is called right', expectHealthy);
 });
 
 describe('faults', () => {

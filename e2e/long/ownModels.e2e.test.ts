@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest';
-import { aUser } from './support/aUser';
-import { violations } from './support/axe';
-import { openLevelMap } from './support/shelf';
-import { aes69Beam, polarTable } from './support/loudspeakerFiles';
+import { aUser } from '../support/aUser';
+import { violations } from '../support/axe';
+import { openLevelMap } from '../support/shelf';
+import { aes69Beam, polarTable } from '../support/loudspeakerFiles';
 
 const user = aUser();
 const OWN = 'One of your own …';

@@ -1,6 +1,6 @@
 import { Key, Origin } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
-import { aUser } from './support/aUser';
+import { aUser } from '../support/aUser';
 
 const user = aUser();
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { aUser } from './support/aUser';
+import { aUser } from '../support/aUser';
 
 const user = aUser();
 const notes = () => user.textOf('What the round says');

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { aligning } from './support/aligning';
-import { aUser } from './support/aUser';
-import { openShelved } from './support/shelf';
+import { aligning } from '../support/aligning';
+import { aUser } from '../support/aUser';
+import { openShelved } from '../support/shelf';
 
 const user = aUser();
 const { aWay, inGroup, look, source, step } = aligning(user);
