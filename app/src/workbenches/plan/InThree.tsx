@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
-import { lazy, Suspense, useState } from 'react';
-import { drawsInThree } from './drawsInThree';
+import { lazy, useState } from 'react';
+import { DrawnInThree } from '../../parts/scene/DrawnInThree';
 import type { PlaceSceneProps } from './PlaceScene';
 
 // what draws it is large, and needed here only
@@ -10,19 +10,9 @@ const PlaceScene = lazy(() => import('./PlaceScene'));
 export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
   const [stand, setStand] = useState<PlaceSceneProps['stand']>('outside');
   const [fitted, setFitted] = useState(0);
-  const [draws] = useState(drawsInThree);
-  if (!draws)
-    return (
-      <p className="quiet" style={{ maxWidth: 420, margin: '15% auto', textAlign: 'center' }}>
-        This browser does not draw in 3D here. Switch hardware acceleration on in its settings, or use the
-        views from above, the seats and the side.
-      </p>
-    );
   return (
-    <>
-      <Suspense fallback={<p className="quiet">Making the scene …</p>}>
-        <PlaceScene {...props} stand={stand} fitted={fitted} />
-      </Suspense>
+    <DrawnInThree>
+      <PlaceScene {...props} stand={stand} fitted={fitted} />
       <small className="quiet" style={{ position: 'absolute', left: 14, bottom: 12 }}>
         {stand === 'home'
           ? 'Drag to look around. Arrow keys walk, Page Up and Page Down rise and sink, with Shift a metre.'
@@ -45,6 +35,6 @@ export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
           From the home spot
         </Button>
       </div>
-    </>
+    </DrawnInThree>
   );
 }

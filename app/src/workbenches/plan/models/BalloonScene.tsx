@@ -5,7 +5,7 @@ import { useEffect, useMemo } from 'react';
 import { BufferGeometry, DoubleSide, Float32BufferAttribute, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { colourAt } from '../map/mapColours';
-import { pageColour } from '../pageColour';
+import { pageColour } from '../../../parts/scene/pageColour';
 import { POLAR_DEEP_DB } from '../../../parts/pattern/PolarPlot';
 
 interface BalloonSceneProps {

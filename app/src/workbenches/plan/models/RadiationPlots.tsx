@@ -3,7 +3,7 @@ import type { RadiationView } from '@pebble-hall/core/coverage';
 import { lazy, Suspense, useState } from 'react';
 import { formatHz } from '../../../charts/chartMath';
 import { ResponseChart } from '../../../charts/ResponseChart';
-import { drawsInThree } from '../drawsInThree';
+import { drawsInThree } from '../../../parts/scene/drawsInThree';
 import { NOMINAL } from '../map/mapSettings';
 import { PolarPlot } from '../../../parts/pattern/PolarPlot';
 
