@@ -1,4 +1,5 @@
 import { asSet } from '@pebble-hall/core/alignment';
+import type { AudienceArea } from '@pebble-hall/core/place';
 import type { SourceField } from '@pebble-hall/core/coverage';
 import {
   newStep,
@@ -11,7 +12,7 @@ import {
 import { speedOfSound } from '@pebble-hall/core/room';
 import { LIBRARY_GRID, type LibraryCurve } from '@pebble-hall/core/traces';
 import { describe, expect, it } from 'vitest';
-import { alignedSources, channelsOf, traceIdsOf } from './alignSources';
+import { alignedSources, channelsOf, sweepIdsOf, traceIdsOf, type KnownOfSources } from './alignSources';
 import { flatCurve, traceOfFile } from './curvesForTest';
 import { references } from './references';
 
@@ -75,11 +76,27 @@ const trace = (id: string) => source(id, { kind: 'traces', traceIds: [id], shown
 const seenOf = (ids: string[], of: (id: string) => LibraryCurve = () => flatCurve(1)) =>
   new Map(ids.map((id) => [id, { curve: of(id), problem: null }]));
 
+/** All that a step asks for, read. */
+const known = (
+  of: Parameters<typeof traceIdsOf>[0],
+  step: Parameters<typeof traceIdsOf>[1],
+  curve?: (id: string) => LibraryCurve,
+): KnownOfSources => ({
+  seen: seenOf(traceIdsOf(of, step), curve),
+  swept: seenOf(sweepIdsOf(of, step), curve),
+  fields: null,
+});
+const modelsSay = (fields: KnownOfSources['fields']): KnownOfSources => ({
+  seen: new Map(),
+  swept: new Map(),
+  fields,
+});
+
 it('channels are heard where both were swept and well; a spot left out of the average counts for nothing', () => {
   const step = newStep('s', 'S', [channel('main'), channel('sub')]);
-  const ids = traceIdsOf(project, step);
-  expect(ids.sort()).toEqual(['main-1', 'main-3', 'sub-1', 'sub-3']);
-  const { points, problems } = alignedSources(project, step, { seen: seenOf(ids), fields: null });
+  expect(traceIdsOf(project, step)).toEqual([]);
+  expect(sweepIdsOf(project, step).sort()).toEqual(['main-1', 'main-3', 'sub-1', 'sub-3']);
+  const { points, problems } = alignedSources(project, step, known(project, step));
   expect(problems).toEqual([]);
   expect(points.map((p) => [p.name, p.weight])).toEqual([
     ['Spot 1', 2],
@@ -91,11 +108,8 @@ it('channels are heard where both were swept and well; a spot left out of the av
 
 it('a trace beside a channel is held against the home spot alone; while one is read, nothing is there', () => {
   const step = newStep('s', 'S', [channel('main'), trace('flat')]);
-  const ids = traceIdsOf(project, step);
-  expect(alignedSources(project, step, { seen: seenOf(ids), fields: null }).points.map((p) => p.id)).toEqual([
-    '1',
-  ]);
-  const reading = alignedSources(project, step, { seen: seenOf(['flat']), fields: null });
+  expect(alignedSources(project, step, known(project, step)).points.map((p) => p.id)).toEqual(['1']);
+  const reading = alignedSources(project, step, { ...known(project, step), swept: new Map() });
   expect(reading).toEqual({ points: [], problems: [], isReading: true });
 });
 
@@ -103,7 +117,7 @@ it('a loudspeaker at a distance is later and quieter by it, two of them twice as
   const [reference] = references(project.place);
   const of = { kind: 'distance', referenceId: reference!.id, distanceM: 4, count: 2 } as const;
   const step = newStep('s', 'S', [source('far', of), trace('flat')]);
-  const { points } = alignedSources(project, step, { seen: seenOf(traceIdsOf(project, step)), fields: null });
+  const { points } = alignedSources(project, step, known(project, step));
   const far = points[0]!.curves.get('far')!;
   const n = 200;
   const angle = (-2 * Math.PI * LIBRARY_GRID[n]! * 4) / speedOfSound(20);
@@ -113,9 +127,9 @@ it('a loudspeaker at a distance is later and quieter by it, two of them twice as
 
 it('what Live took off a trace for the eye is given back to it', () => {
   const live = traceOfFile('heard', { origin: { by: 'live', delayS: 0.0104 } as never });
-  const known = { ...project, kept: [...project.kept, live] };
+  const kept = { ...project, kept: [...project.kept, live] };
   const step = newStep('s', 'S', [trace('heard'), trace('flat')]);
-  const { points } = alignedSources(known, step, { seen: seenOf(['heard', 'flat']), fields: null });
+  const { points } = alignedSources(kept, step, known(kept, step));
   const n = 150;
   const angle = -2 * Math.PI * LIBRARY_GRID[n]! * 0.0104;
   expect(points[0]!.curves.get('heard')!.im[n]).toBeCloseTo(Math.sin(angle), 9);
@@ -124,15 +138,15 @@ it('what Live took off a trace for the eye is given back to it', () => {
 
 it('a group is the sum of what was brought together, as it was set', () => {
   const pair = newStep('pair', 'Pair', [channel('main'), channel('sub', { inverted: true, delayS: 0.001 })]);
-  const known = { ...project, alignSteps: [pair] };
+  const grouped = { ...project, alignSteps: [pair] };
   const group = source('group', { kind: 'step', stepId: 'pair' });
   const step = newStep('s', 'S', [group, trace('flat')]);
-  expect(channelsOf(known, group)).toEqual(['main', 'sub']);
-  const ids = traceIdsOf(known, step);
-  const { points } = alignedSources(known, step, {
-    seen: seenOf(ids, (id) => flatCurve(id.startsWith('sub') ? 0.5 : 1)),
-    fields: null,
-  });
+  expect(channelsOf(grouped, group)).toEqual(['main', 'sub']);
+  const { points } = alignedSources(
+    grouped,
+    step,
+    known(grouped, step, (id) => flatCurve(id.startsWith('sub') ? 0.5 : 1)),
+  );
   const inside = asSet(flatCurve(0.5), pair.sources[1]!);
   expect(points[0]!.curves.get('group')!.re[77]).toBeCloseTo(1 + inside.re[77]!, 9);
 });
@@ -140,12 +154,9 @@ it('a group is the sum of what was brought together, as it was set', () => {
 it('says why nothing can be brought together, and what to do', () => {
   const why = (...sources: AlignSource[]) => {
     const step = newStep('s', 'S', sources);
-    const ids = [...traceIdsOf(project, step), 'levels'];
-    const seen = seenOf(ids, (id) => flatCurve(1, { hasPhase: id !== 'levels' }));
-    return alignedSources({ ...project, kept: [...project.kept, traceOfFile('levels')] }, step, {
-      seen,
-      fields: null,
-    }).problems;
+    const kept = { ...project, kept: [...project.kept, traceOfFile('levels')] };
+    const flat = (id: string) => flatCurve(1, { hasPhase: id !== 'levels' });
+    return alignedSources(kept, step, known(kept, step, flat)).problems;
   };
   expect(why(trace('flat'), trace('levels'))[0]).toMatch(/levels has levels, but no phase/);
   expect(why(trace('flat'), trace('noise'))[0]).toMatch(/noise is a spectrum/);
@@ -187,7 +198,7 @@ describe('channels by their models', () => {
   it('are heard at the seats, several of them together, and ask for no trace', () => {
     const step = newStep('s', 'S', [modelled('both', 'main', 'sub'), modelled('one', 'sub')]);
     expect(traceIdsOf(planned, step)).toEqual([]);
-    const { points, problems } = alignedSources(planned, step, { seen: new Map(), fields: fields(2) });
+    const { points, problems } = alignedSources(planned, step, modelsSay(fields(2)));
     expect(problems).toEqual([]);
     expect(points.map((p) => [p.name, p.weight])).toEqual([
       ['Seat A', 1],
@@ -195,7 +206,35 @@ describe('channels by their models', () => {
     ]);
     expect(points[0]!.curves.get('both')!.re[9]).toBeCloseTo(1.25, 12);
     expect(points[1]!.curves.get('both')!.re[9]).toBeCloseTo(2.5, 12);
-    expect(alignedSources(planned, step, { seen: new Map(), fields: null }).isReading).toBe(true);
+    expect(alignedSources(planned, step, modelsSay(null)).isReading).toBe(true);
+  });
+
+  it('seats of an area that counts less count less; those of no area as they are', () => {
+    const step = {
+      ...newStep('s', 'S', [modelled('m', 'main'), modelled('s', 'sub')]),
+      areaWeights: { stalls: 0.5, toString: 3 },
+    };
+    // half a metre across, and a metre deep: one seat
+    const row = (id: string, x: number): AudienceArea => ({
+      id,
+      name: id,
+      outline: [
+        { x, y: 1 },
+        { x: x + 1, y: 1 },
+        { x: x + 1, y: 1.5 },
+        { x, y: 1.5 },
+      ],
+      facingDeg: 180,
+      floorM: 0,
+      riseM: 0,
+      earM: 1.2,
+      rowM: 1,
+      seatM: 0.5,
+    });
+    const audience = [row('stalls', 2), row('gallery', 6)];
+    const seated: typeof planned = { ...planned, place: { ...planned.place, audience } };
+    const { points } = alignedSources(seated, step, modelsSay(fields(4)));
+    expect(points.map((p) => p.weight)).toEqual([1, 1, 0.5, 1]);
   });
 
   it('at the place to align alone, the seats count for nothing', () => {
@@ -204,15 +243,13 @@ describe('channels by their models', () => {
       aim: 'place' as const,
       alignAt: { position: { x: 3, y: 0, z: 1 }, reason: 'equally loud' },
     };
-    const { points } = alignedSources(planned, step, { seen: new Map(), fields: fields(3) });
+    const { points } = alignedSources(planned, step, modelsSay(fields(3)));
     expect(points.map((p) => p.weight)).toEqual([1, 0, 0]);
     expect(points[0]!.position).toEqual({ x: 3, y: 0, z: 1 });
   });
 
   it('have no level in common with what was measured', () => {
     const step = newStep('s', 'S', [modelled('m', 'main'), channel('sub')]);
-    expect(alignedSources(planned, step, { seen: new Map(), fields: null }).problems[0]).toMatch(
-      /no level in common/,
-    );
+    expect(alignedSources(planned, step, modelsSay(null)).problems[0]).toMatch(/no level in common/);
   });
 });

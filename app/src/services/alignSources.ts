@@ -69,7 +69,9 @@ export const isModelled = (project: Pick<Known, 'alignSteps'>, step: AlignStep):
 
 /** Where modelled sources of a step are heard: the place that they are brought together at first. */
 export const modelledPlaces = (project: Pick<Known, 'place'>, step: AlignStep): HeardAt[] => [
-  ...(step.alignAt ? [{ id: PLACE, name: 'the place to align', position: step.alignAt.position }] : []),
+  ...(step.alignAt
+    ? [{ id: PLACE, name: 'the place to align', position: step.alignAt.position, areaId: null }]
+    : []),
   ...heardAt(project),
 ];
 
@@ -87,29 +89,28 @@ function spotsOf(project: Known, step: AlignStep): (Spot | null)[] {
   return step.sources.every((s) => isBySpot(project, s)) ? swept : swept.slice(0, 1);
 }
 
+/** What a step is made of, through all groups. */
+const leavesIn = (project: Known, step: AlignStep): AlignSource[] =>
+  step.sources.flatMap((s) => leavesOf(project.alignSteps, s));
+
 /** Ids of the library's traces that a step rests on. */
 export function traceIdsOf(project: Known, step: AlignStep): string[] {
-  const spots = spotsOf(project, step);
-  const of = (source: AlignSource): string[] => {
-    switch (source.of.kind) {
-      case 'traces':
-        return source.of.traceIds;
-      case 'distance':
-        return [source.of.referenceId];
-      case 'channels': {
-        const { loudspeakerIds, from } = source.of;
-        if (from === 'models') return [];
-        return spots.flatMap((spot) =>
-          loudspeakerIds.flatMap((id) => (spot && usable(project, spot, id)?.id) ?? []),
-        );
-      }
-      case 'step':
-        return (innerStep(project, source)?.sources ?? []).flatMap(of);
-    }
-  };
+  const ids = leavesIn(project, step).flatMap(({ of }) =>
+    of.kind === 'traces' ? of.traceIds : of.kind === 'distance' ? [of.referenceId] : [],
+  );
   const others = [step.target?.traceId ?? null, step.togetherId].filter((id) => id !== null);
-  const ids = [...step.sources.flatMap(of), ...others];
-  return [...new Set(ids)].filter((id) => traceName(project, id) !== null);
+  return [...new Set([...ids, ...others])].filter((id) => traceName(project, id) !== null);
+}
+
+/** Ids of the sweeps of its channels, which count as they were measured, however they are looked at in the library. */
+export function sweepIdsOf(project: Known, step: AlignStep): string[] {
+  const spots = spotsOf(project, step);
+  const ids = leavesIn(project, step).flatMap(({ of }) =>
+    of.kind === 'channels' && of.from === 'sweeps' ? of.loudspeakerIds : [],
+  );
+  return [...new Set(ids)].flatMap((id) =>
+    spots.flatMap((spot) => (spot && usable(project, spot, id)?.id) ?? []),
+  );
 }
 
 /** Where something is heard: at a spot of the walk, at a point of what the models give, or nobody knows where. */
@@ -121,8 +122,10 @@ interface Where {
 
 /** What is known of the sources of a step. */
 export interface KnownOfSources {
-  /** the traces of `traceIdsOf` */
+  /** the traces of `traceIdsOf`, as they are seen */
   seen: ReadonlyMap<string, SeenTrace>;
+  /** the sweeps of `sweepIdsOf`, as they were measured */
+  swept: ReadonlyMap<string, SeenTrace>;
   /** by channel, at `modelledPlaces`; null while it is worked out */
   fields: ReadonlyMap<string, SourceField> | null;
 }
@@ -161,9 +164,11 @@ function placesOf(
     const leaves = step.sources.flatMap((s) => leavesOf(project.alignSteps, s));
     if (!leaves.every(isFromModels))
       return 'What models tell and what was measured have no level in common. Choose either for all sources of a step.';
-    return modelledPlaces(project, step).map((at, index) => ({
+    const isAlone = step.aim === 'place' && step.alignAt !== null;
+    return modelledPlaces(project, step).map(({ areaId, ...at }, index) => ({
       ...at,
-      weight: (at.id === PLACE) === (step.aim === 'place' && step.alignAt !== null) ? 1 : 0,
+      weight:
+        (at.id === PLACE) !== isAlone ? 0 : areaId === null ? 1 : (ownOf(step.areaWeights, areaId) ?? 1),
       where: { spot: null, index },
     }));
   }
@@ -179,6 +184,10 @@ function placesOf(
     where: { spot, index: 0 },
   }));
 }
+
+/** What a map holds under a name of anybody's choosing. */
+const ownOf = <T>(map: Record<string, T>, key: string): T | undefined =>
+  Object.hasOwn(map, key) ? map[key] : undefined;
 
 /** The spot that stands for a place that was chosen: the nearest one, seen from above. */
 export function spotNear(spots: readonly (Spot | null)[], at: Point): Spot | null {
@@ -238,11 +247,11 @@ function sweptAt(
   source: AlignSource,
   id: string,
   { spot }: Where,
-  { seen }: KnownOfSources,
+  { swept }: KnownOfSources,
 ): Found {
   const sweep = spot && usable(project, spot, id);
   if (!sweep) return { problem: `${source.name} has no usable sweep there. Take it in Mic walk.` };
-  return withGain(traceAt(project, source, sweep.id, seen), levelOf(sweep), 0);
+  return withGain(traceAt(project, source, sweep.id, swept), levelOf(sweep), 0);
 }
 
 /** A sweep by its samples, as it is to be added to others. */

@@ -12,6 +12,8 @@ export interface HeardAt {
   id: string;
   name: string;
   position: Point;
+  /** audience area of a seat; null for any other place */
+  areaId: string | null;
 }
 
 /** So many seats tell as much as all of them do, and are answered while the hand moves. */
@@ -20,8 +22,8 @@ const MOST_SEATS = 60;
 /** Seats of the plan, of very many every so manieth; the spots of the walk where no seats are drawn. */
 export function heardAt({ place }: Pick<Project, 'place'>): HeardAt[] {
   const seats = seatsOfPlace(place, MOST_SEATS);
-  if (seats.length > 0) return seats.map((s, i) => ({ id: `seat-${i}`, name: s.name, position: s.position }));
-  return place.spots.map(({ id, name, position }) => ({ id, name, position }));
+  if (seats.length > 0) return seats.map(({ name, position, areaId }, i) => ({ id: `seat-${i}`, name, position, areaId }));
+  return place.spots.map(({ id, name, position }) => ({ id, name, position, areaId: null }));
 }
 
 /**

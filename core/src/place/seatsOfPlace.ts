@@ -7,6 +7,8 @@ export interface PlacedSeat {
   name: string;
   /** the row that it belongs to, in its area; null for a seat by itself */
   row: string | null;
+  /** of the audience area that it belongs to; null for a seat by itself */
+  areaId: string | null;
   position: Point;
 }
 
@@ -24,9 +26,14 @@ export function seatsOfPlace(
   most: number,
 ): PlacedSeat[] {
   const all = [
-    ...seats.map(({ name, position }) => ({ name, position, row: null })),
+    ...seats.map(({ name, position }) => ({ name, position, row: null, areaId: null })),
     ...audience.flatMap((a) =>
-      seatsOrNone(a, shape).map(({ name, row, position }) => ({ name, position, row: `${a.id} ${row}` })),
+      seatsOrNone(a, shape).map(({ name, row, position }) => ({
+        name,
+        position,
+        row: `${a.id} ${row}`,
+        areaId: a.id,
+      })),
     ),
   ];
   const every = Math.max(1, Math.ceil(all.length / most));

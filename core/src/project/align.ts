@@ -44,6 +44,8 @@ export interface AlignStep {
   togetherId: string | null;
   /** what is sought over several spots or seats: the best on average, at the worst of them, or at one place alone */
   aim: 'mean' | 'worst' | 'place';
+  /** how much the seats of an audience area count, by its id, where models tell; 1 where nothing is said */
+  areaWeights: Record<string, number>;
   /** where modelled sources are brought together, and why there; null for none */
   alignAt: { position: Point; reason: string } | null;
   /** how many all-pass sections may be asked of the processor */
@@ -57,6 +59,8 @@ export interface AlignStep {
 
 export const MOST_SOURCES = 6;
 export const MOST_ALL_PASSES = 2;
+/** so many times as much as others a seat may count */
+export const MOST_WEIGHT = 10;
 
 /** As a source is before anybody set anything. */
 export const plainSetting = (): SourceSetting => ({
@@ -98,6 +102,7 @@ export const newStep = (id: string, name: string, sources: AlignSource[]): Align
   target: null,
   togetherId: null,
   aim: 'mean',
+  areaWeights: {},
   alignAt: null,
   mostAllPasses: 1,
   kept: [],

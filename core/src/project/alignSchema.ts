@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { MOST_ALL_PASSES, MOST_SOURCES } from './align.js';
+import { MOST_ALL_PASSES, MOST_SOURCES, MOST_WEIGHT } from './align.js';
 import { crossover } from './correctionSchema.js';
 import { byId, id, list, number, position, text } from './schemaValues.js';
 
@@ -47,6 +47,7 @@ export const alignSteps = list(
     target: Joi.object({ traceId: id, toleranceDb: number.greater(0).max(40) }).allow(null),
     togetherId: id.allow(null),
     aim: Joi.valid('mean', 'worst', 'place'),
+    areaWeights: Joi.object().pattern(id, number.min(0).max(MOST_WEIGHT)).max(1000),
     alignAt: Joi.object({ position, reason: text }).allow(null),
     mostAllPasses: number.integer().min(0).max(MOST_ALL_PASSES),
     kept: list(Joi.object({ id, name: text, settings: byId(Joi.object(setting)) }), 100).unique('id'),

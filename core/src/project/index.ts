@@ -180,6 +180,7 @@ export {
   isFromModels,
   isPlain,
   leavesOf,
+  MOST_WEIGHT,
   MOST_ALL_PASSES,
   MOST_SOURCES,
   newStep,

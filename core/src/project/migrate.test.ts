@@ -102,8 +102,13 @@ it('from version 10 on: a live session stands ready, on the first channel, again
 });
 
 it('shows sweeps as they are, from version 14 on', () => {
-  const fourteen = { version: 14, sweeps: [{ id: 's1' }] };
-  expect(migrateProject<object>(fourteen)).toEqual({ ...fourteen, version: PROJECT_VERSION, sweepLooks: {} });
+  const fourteen = { version: 14, sweeps: [{ id: 's1' }], alignSteps: [{ id: 'a' }] };
+  expect(migrateProject<object>(fourteen)).toEqual({
+    version: PROJECT_VERSION,
+    sweeps: [{ id: 's1' }],
+    sweepLooks: {},
+    alignSteps: [{ id: 'a', areaWeights: {} }],
+  });
 });
 
 describe('from version 5 on', () => {

@@ -28,7 +28,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 11 to 12: traces through a window and another microphone file; views of the library; steps of an alignment.
  * 12 to 13: surfaces scatter, and may be made of a material; materials of one's own; the reverberation time that is wanted.
  * 13 to 14: runs of the room model.
- * 14 to 15: sweeps of the walk are looked at in the library as other traces are.
+ * 14 to 15: sweeps of the walk are looked at in the library as other traces are; audience areas count unalike in an alignment.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -271,7 +271,12 @@ const STEPS: Record<number, Step> = {
   }),
   12: (project) => ({ ...project, version: 13, place: surfaced(project['place'] as Stored) }),
   13: (project) => ({ ...project, version: 14, roomRuns: [] }),
-  14: (project) => ({ ...project, version: 15, sweepLooks: {} }),
+  14: (project) => ({
+    ...project,
+    version: 15,
+    sweepLooks: {},
+    alignSteps: ((project['alignSteps'] ?? []) as Stored[]).map((s) => ({ ...s, areaWeights: {} })),
+  }),
 };
 
 /** The same with other names for some keys, however deep they lie. */

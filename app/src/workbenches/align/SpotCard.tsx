@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { AlignedPoint } from '../../services/alignSources';
 import { percent } from '../../words/alignWords';
 
@@ -10,13 +11,15 @@ interface Props {
   onPoint: (index: number) => void;
   /** seats of the plan, in place of spots of the walk */
   isModelled: boolean;
+  /** how much each of them counts, to be changed */
+  weights?: ReactNode;
 }
 
 /** With more of them the bars stand without their figures. */
 const MOST_FIGURES = 20;
 
 /** How well it adds up at every spot: a strip of bars, the shown one marked; a click shows another one. */
-export function SpotCard({ points, efficiency, chosen, onPoint, isModelled }: Props) {
+export function SpotCard({ points, efficiency, chosen, onPoint, isModelled, weights }: Props) {
   const judged = [...efficiency.keys()].filter((i) => !Number.isNaN(efficiency[i]!) && points[i]!.weight > 0);
   const worst = judged.reduce((a, b) => (efficiency[b]! < efficiency[a]! ? b : a), judged[0] ?? 0);
   const isMany = points.length > MOST_FIGURES;
@@ -25,6 +28,7 @@ export function SpotCard({ points, efficiency, chosen, onPoint, isModelled }: Pr
     <section className="card" aria-label={where}>
       <h2>
         {where}
+        {weights}
         <small>
           {judged.length > 0
             ? `sum efficiency; worst ${percent(efficiency[worst]!)} at ${points[worst]!.name}`
@@ -80,7 +84,12 @@ function Bar({ efficiency, weight }: { efficiency: number; weight: number }) {
 }
 
 /** Too many to be pressed one by one: a strip to look at, of which a click takes the nearest; the list above the plots has them all. */
-function Strip({ points, efficiency, chosen, onPoint }: Omit<Props, 'isModelled'>) {
+function Strip({
+  points,
+  efficiency,
+  chosen,
+  onPoint,
+}: Pick<Props, 'points' | 'efficiency' | 'chosen' | 'onPoint'>) {
   return (
     <div
       role="img"

@@ -1,3 +1,4 @@
+import { AreaWeights } from './AreaWeights';
 import { alignmentAt } from '@pebble-hall/core/alignment';
 import {
   changedBelow,
@@ -317,6 +318,7 @@ export function StepView({ project, step: stored, look }: Props) {
             chosen={at}
             onPoint={setPoint}
             isModelled={isByModels}
+            weights={isByModels ? <AreaWeights place={project.place} step={stored} /> : null}
           />
         ) : null}
         <KeepCard

@@ -21,6 +21,7 @@ import {
   channelsOf,
   isModelled,
   modelledPlaces,
+  sweepIdsOf,
   sweptParts,
   traceIdsOf,
   type AlignedPoint,
@@ -41,11 +42,14 @@ export function useStepSources(project: Project, step: AlignStep) {
   // by what they are made of: a source that is only set otherwise asks for the same traces
   const ids = useMemo(() => traceIdsOf(project, step), [project, step]);
   const seen = useLibrary(project, ids);
+  const sweepIds = useMemo(() => sweepIdsOf(project, step), [project, step]);
+  const measuredAlone = useMemo(() => ({ ...project, sweepLooks: {} }), [project]);
+  const swept = useLibrary(measuredAlone, sweepIds);
   const { fields, problem } = useFields(project, step);
   const sources = useMemo((): AlignedSources => {
-    const found = alignedSources(project, step, { seen, fields });
+    const found = alignedSources(project, step, { seen, swept, fields });
     return problem === null ? found : { ...found, points: [], problems: [...found.problems, problem] };
-  }, [project, step, seen, fields, problem]);
+  }, [project, step, seen, swept, fields, problem]);
   const targetDb = useMemo(() => targetOf(step, seen), [step, seen]);
   const measured = (step.togetherId !== null && seen.get(step.togetherId)?.curve) || null;
   return { sources, targetDb, measured };
