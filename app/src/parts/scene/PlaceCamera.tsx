@@ -21,6 +21,9 @@ export const inScene = ({ x, y, z }: Point): Vector3 => new Vector3(x, z, -y);
 /** From where all of a place is seen at first. */
 const FROM = new Vector3(0.34, 0.5, 0.72).normalize();
 
+/** Width over height of a picture in which all of a place is seen from `FROM`. */
+const LEAST_ASPECT = 1.25;
+
 /** Ahead, to the right and up, in steps, by key. */
 const STEPS: Record<string, [number, number, number]> = {
   ArrowUp: [1, 0, 0],
@@ -34,7 +37,9 @@ const STEP_M = 0.25;
 
 /** Where the camera is, turned by hand from there. */
 export function Camera({ place, stand, fitted }: CameraProps) {
-  const { camera, gl, invalidate } = useThree();
+  const { camera, gl, invalidate, size } = useThree();
+  // a picture that is narrow is seen from further away
+  const away = Math.max(1, LEAST_ASPECT / (size.width / Math.max(1, size.height)));
   const controls = useRef<OrbitControls | null>(null);
   useEffect(() => {
     // keys are for whoever walks in it
@@ -57,7 +62,7 @@ export function Camera({ place, stand, fitted }: CameraProps) {
     if (view.stand === 'outside') {
       const [low, high] = [inScene(view.least), inScene(view.most)];
       const middle = low.clone().add(high).multiplyScalar(0.5);
-      camera.position.copy(middle).add(FROM.clone().multiplyScalar(1.08 * low.distanceTo(high)));
+      camera.position.copy(middle).add(FROM.clone().multiplyScalar(1.08 * away * low.distanceTo(high)));
       target?.copy(middle);
     } else {
       camera.position.copy(inScene(view.home));
@@ -66,7 +71,7 @@ export function Camera({ place, stand, fitted }: CameraProps) {
     }
     controls.current?.update();
     invalidate();
-  }, [view, camera, invalidate]);
+  }, [view, away, camera, invalidate]);
   useEffect(() => {
     if (stand !== 'home') return;
     const page = gl.domElement;

@@ -1,4 +1,4 @@
-import { Button, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect, Switch } from '@mantine/core';
 import { distanceBetween, type Point } from '@pebble-hall/core/geometry';
 import { facetsOf } from '@pebble-hall/core/place';
 import { facetOrder } from '@pebble-hall/core/room';
@@ -10,11 +10,15 @@ import { Note } from '../../parts/Note';
 import { useKeys } from '../../parts/useKeys';
 import { heardAt } from '../../services/modelledChannels';
 import { useJob } from '../../services/useJob';
+import { isOneOf, useKept } from '../../services/useKept';
 import { arrivalSentence, directionWords, lateSentence, treatedSentence } from '../../words/arrivalWords';
 import { Halves } from './Halves';
 import { ArrivalGlobe } from './ArrivalGlobe';
 import { ArrivalStems } from './ArrivalStems';
 import { levelOf } from './arrivalLevel';
+import { RoomInThree } from './RoomInThree';
+import type { SceneWay } from './RoomScene';
+import { SEEN_FROM, SeenFromControl, type SeenFrom } from './SeenAndPaint';
 
 /** Ways are followed so long after the direct sound, seconds. */
 const LENGTH_S = 0.2;
@@ -41,6 +45,8 @@ export function ArrivalsView({ project }: { project: Project }) {
   const [asked, setOrder] = useState(3);
   const order = Math.min(asked, most);
   const [at, setAt] = useState(0);
+  const [seen, setSeen] = useKept<SeenFrom>('room-model seen from', SEEN_FROM[0], isOneOf(SEEN_FROM));
+  const [showsAll, setShowsAll] = useState(false);
   const source = sources[Math.min(sourceAt, sources.length - 1)]!;
   const receiver = heard[Math.min(heardIndex, heard.length - 1)];
   const request = useMemo(
@@ -59,7 +65,7 @@ export function ArrivalsView({ project }: { project: Project }) {
   );
   const { value, problem } = useJob('coverage.arrivals', request);
   const nameOf = (face: number) => faces[face]!.name;
-  const all = value ?? [];
+  const all = useMemo(() => value ?? [], [value]);
   const [askedShown, setShown] = useState('all');
   const onlyOf = (a: Arrival) =>
     askedShown === 'all' ||
@@ -76,6 +82,18 @@ export function ArrivalsView({ project }: { project: Project }) {
   const { width, height } = useMemo(() => projectionOf(shape, 'above'), [shape]);
   const now = arrivals[chosen];
   const direct = all[0];
+  const ways = useMemo(() => {
+    if (!receiver) return [];
+    const wayOf = ({ points }: Arrival) => [source.position, ...points, receiver.position];
+    return arrivals.flatMap((a, i): SceneWay[] =>
+      i === chosen
+        ? [{ points: wayOf(a), isChosen: true }]
+        : showsAll
+          ? [{ points: wayOf(a), isChosen: false }]
+          : [],
+    );
+  }, [arrivals, chosen, showsAll, source, receiver]);
+  const others = ways.filter((w) => !w.isChosen);
   const weakest = now?.faces.reduce<number | null>(
     (best, f) => (best === null || swallowed(faces[f]!) < swallowed(faces[best]!) ? f : best),
     null,
@@ -110,39 +128,70 @@ export function ArrivalsView({ project }: { project: Project }) {
     <>
       <Halves right={1.2}>
         <div className="plot">
-          <PlaceDrawing
-            place={place}
-            live={[]}
-            window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + MARGIN]}
-            caption=""
-            over={(projection) => (
-              <g pointerEvents="none">
-                {now && receiver ? (
-                  <path
-                    d={pathOf([source.position, ...now.points, receiver.position], projection.at)}
-                    fill="none"
-                    stroke="var(--buoy)"
-                    strokeWidth={3.5}
-                    strokeLinejoin="round"
-                  />
-                ) : null}
-                {[source.position, ...(receiver ? [receiver.position] : [])].map((p, i) => {
-                  const [cx, cy] = projection.at(p);
-                  return (
-                    <circle
+          {seen === '3D' ? (
+            <RoomInThree
+              place={place}
+              chosen={null}
+              swallows={null}
+              ways={ways}
+              source={source.position}
+              receiver={receiver?.position ?? null}
+            />
+          ) : null}
+          {seen === '3D' ? null : (
+            <PlaceDrawing
+              place={place}
+              live={[]}
+              window={[-MARGIN, -CAPTION, width + 2 * MARGIN, height + CAPTION + MARGIN]}
+              caption=""
+              over={(projection) => (
+                <g pointerEvents="none">
+                  {others.map(({ points }, i) => (
+                    <path
                       key={i}
-                      cx={cx}
-                      cy={cy}
-                      r={8}
-                      fill={i === 0 ? 'var(--kelp)' : 'var(--ink)'}
-                      stroke="var(--card)"
-                      strokeWidth={2}
+                      d={pathOf(points, projection.at)}
+                      fill="none"
+                      stroke="var(--stone-ink)"
+                      strokeWidth={1}
+                      opacity={0.5}
                     />
-                  );
-                })}
-              </g>
-            )}
-          />
+                  ))}
+                  {now && receiver ? (
+                    <path
+                      d={pathOf([source.position, ...now.points, receiver.position], projection.at)}
+                      fill="none"
+                      stroke="var(--buoy)"
+                      strokeWidth={3.5}
+                      strokeLinejoin="round"
+                    />
+                  ) : null}
+                  {[source.position, ...(receiver ? [receiver.position] : [])].map((p, i) => {
+                    const [cx, cy] = projection.at(p);
+                    return (
+                      <circle
+                        key={i}
+                        cx={cx}
+                        cy={cy}
+                        r={8}
+                        fill={i === 0 ? 'var(--kelp)' : 'var(--ink)'}
+                        stroke="var(--card)"
+                        strokeWidth={2}
+                      />
+                    );
+                  })}
+                </g>
+              )}
+            />
+          )}
+          <div style={{ position: 'absolute', right: 10, top: 8, display: 'flex', gap: 6 }}>
+            <Switch
+              size="xs"
+              label="all of them"
+              checked={showsAll}
+              onChange={(e) => setShowsAll(e.currentTarget.checked)}
+            />
+            <SeenFromControl seen={seen} onSeen={setSeen} />
+          </div>
         </div>
         <div className="plot">
           {arrivals.length > 0 ? (

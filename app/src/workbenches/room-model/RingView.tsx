@@ -4,6 +4,7 @@ import { OCTAVES, roomStatistics, shortenedBy } from '@pebble-hall/core/room';
 import { useMemo, useState } from 'react';
 import { ResponseChart, type ChartTrace } from '../../charts/ResponseChart';
 import { Note } from '../../parts/Note';
+import { isOneOf, useKept } from '../../services/useKept';
 import {
   helpSentence,
   measuredSentence,
@@ -15,6 +16,9 @@ import { Halves } from './Halves';
 import { ModeList } from './ModeList';
 import { RoomCard } from './RoomCard';
 import { SharesCard } from './SharesCard';
+import { makeOf } from './changeSurface';
+import { RoomInThree } from './RoomInThree';
+import { SEEN_FROM, SeenAndPaint, type SeenFrom } from './SeenAndPaint';
 import { SurfaceList } from './SurfaceList';
 import { SurfacePlan } from './SurfacePlan';
 import { useModes } from './useModes';
@@ -25,6 +29,7 @@ import type { Runs } from './useRuns';
 
 const centres = Float64Array.from(OCTAVES);
 const AT_1_KHZ = 4;
+const NO_WAYS: never[] = [];
 /** A surface that is treated swallows so much at 1 kHz. */
 const TREATED = 0.7;
 const seconds = (v: number) => `${v.toFixed(2)} s`;
@@ -57,6 +62,14 @@ export function RingView({ project, runs }: { project: Project; runs: Runs }) {
   const modes = useModes(place, statistics?.schroederHz ?? 0);
   const [modeAt, setMode] = useState<number | null>(null);
   const mode = modes?.list[modeAt ?? -1];
+  const [seen, setSeen] = useKept<SeenFrom>('room-model seen from', SEEN_FROM[0], isOneOf(SEEN_FROM));
+  const [paint, setPaint] = useState<string | null>(null);
+  /** A press chooses a surface; with a material at hand, it is made of that. */
+  const press = (key: SurfaceKey) => {
+    setKey(key);
+    const surface = surfaces.find((s) => s.key === key);
+    if (surface && paint !== null && surface.material !== paint) makeOf(place, surface, paint);
+  };
   if (!statistics || !helps) return null;
   const traces: ChartTrace[] = [
     {
@@ -116,13 +129,26 @@ export function RingView({ project, runs }: { project: Project; runs: Runs }) {
     <>
       <Halves right={1.2}>
         <div className="plot">
-          <SurfacePlan
-            place={place}
-            surfaces={surfaces}
-            chosen={chosen.key}
-            onChoose={setKey}
-            shown={modes && mode ? { modes, mode } : null}
-          />
+          {seen === '3D' ? (
+            <RoomInThree
+              place={place}
+              chosen={chosen.key}
+              swallows={({ absorption }) => absorption[AT_1_KHZ]!}
+              onSurface={press}
+              ways={NO_WAYS}
+              source={null}
+              receiver={null}
+            />
+          ) : (
+            <SurfacePlan
+              place={place}
+              surfaces={surfaces}
+              chosen={chosen.key}
+              onChoose={press}
+              shown={modes && mode ? { modes, mode } : null}
+            />
+          )}
+          <SeenAndPaint place={place} seen={seen} onSeen={setSeen} paint={paint} onPaint={setPaint} />
         </div>
         <div className="plot">
           <ResponseChart

@@ -1,9 +1,9 @@
 import { NativeSelect } from '@mantine/core';
-import { MATERIALS, type Material } from '@pebble-hall/core/materials';
 import type { Surface, SurfaceKey } from '@pebble-hall/core/place';
 import { unitM } from '../../drawing';
-import type { OwnMaterial, Place } from '@pebble-hall/core/project';
-import { changeSurface } from './changeSurface';
+import type { Place } from '@pebble-hall/core/project';
+import { makeOf } from './changeSurface';
+import { isKnown, materialChoices, OWN_NUMBERS } from './materialChoices';
 
 interface Props {
   place: Place;
@@ -12,45 +12,11 @@ interface Props {
   onChoose: (key: SurfaceKey) => void;
 }
 
-const KINDS: Record<Material['kind'], string> = {
-  hard: 'Hard',
-  'light walls': 'Light walls',
-  floors: 'Floors',
-  fabrics: 'Fabrics',
-  'people and seats': 'People and seats',
-  openings: 'Openings',
-};
-const OWN_NUMBERS = '';
-
-/** Materials as a list takes them, one's own first. */
-const choices = (own: readonly OwnMaterial[]) => [
-  { value: OWN_NUMBERS, label: 'its own numbers' },
-  ...(own.length > 0
-    ? [{ group: 'Our own', items: own.map(({ name }) => ({ value: name, label: name })) }]
-    : []),
-  ...Object.entries(KINDS).map(([kind, group]) => ({
-    group,
-    items: MATERIALS.filter((m) => m.kind === kind).map(({ name }) => ({ value: name, label: name })),
-  })),
-];
-
 /** All surfaces with their areas, what they are made of, and how much they swallow. */
 export function SurfaceList({ place, surfaces, chosen, onChoose }: Props) {
-  const data = choices(place.materials);
-  const all: readonly Pick<Material, 'name' | 'absorption' | 'scattering'>[] = [
-    ...place.materials,
-    ...MATERIALS,
-  ];
+  const data = materialChoices(place.materials);
   const swallowed = surfaces.reduce((sum, s) => sum + s.area * s.absorption[4]!, 0);
   const scale = unitM(place.lengthUnit) ** 2;
-  const make = (surface: Surface, name: string) => {
-    const material = all.find((m) => m.name === name);
-    void changeSurface(`${surface.name}: ${name || 'its own numbers'}`, surface.key, (face) =>
-      material
-        ? { ...face, absorption: material.absorption, scattering: material.scattering, material: name }
-        : { ...face, material: null },
-    );
-  };
   return (
     <section className="card" aria-label="Surfaces" style={{ overflow: 'auto' }}>
       <h2>
@@ -84,8 +50,8 @@ export function SurfaceList({ place, surfaces, chosen, onChoose }: Props) {
                   size="xs"
                   aria-label={`What ${s.name} is made of`}
                   data={data}
-                  value={all.some((m) => m.name === s.material) ? s.material! : OWN_NUMBERS}
-                  onChange={(e) => make(s, e.currentTarget.value)}
+                  value={isKnown(place, s.material) ? s.material! : OWN_NUMBERS}
+                  onChange={(e) => makeOf(place, s, e.currentTarget.value)}
                 />
               </td>
               <td className="mono" style={{ whiteSpace: 'nowrap' }}>
