@@ -2,11 +2,12 @@
 // browser tests that take minutes. `npm run bars -- --built` takes the build that is there.
 import { spawnSync } from 'node:child_process';
 import { availableParallelism } from 'node:os';
-import { needBrowser, needNode, needPackages, root, run } from './install.mjs';
+import { needBrowser, needNode, needPackages, needSox, root, run } from './install.mjs';
 
 needNode();
 needPackages();
 needBrowser();
+needSox();
 if (!process.argv.includes('--built')) run('npm', ['run', 'build', '--silent']);
 let failed = 0;
 for (const [project, workers] of /** @type {const} */ ([

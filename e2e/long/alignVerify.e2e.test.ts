@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { aUser } from './support/aUser';
+import { aUser } from '../support/aUser';
 
 const user = aUser();
 

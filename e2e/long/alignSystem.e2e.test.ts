@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest';
-import { aligning } from './support/aligning';
-import { aUser } from './support/aUser';
-import { violations } from './support/axe';
-import { openShelved } from './support/shelf';
+import { aligning } from '../support/aligning';
+import { aUser } from '../support/aUser';
+import { violations } from '../support/axe';
+import { openShelved } from '../support/shelf';
 
 const user = aUser();
 
