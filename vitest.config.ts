@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs';
 import { configDefaults, defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
@@ -20,7 +21,14 @@ const unit = (name: string, dir: string, more: object = {}) => ({
 /** Pure functions: their files may share what a worker has read. */
 const SHARED = { isolate: false };
 /** These put something in the place of a module, of the clock or of the database. */
-const ALONE = ['services', 'store', 'ports'].map((part) => `app/src/${part}/**/*.test.ts`);
+const ALONE = readdirSync('app/src', { recursive: true, encoding: 'utf8' })
+  .filter((name) => /\.test\.tsx?$/.test(name))
+  .map((name) => `app/src/${name}`)
+  .filter((name) =>
+    /vi\.(mock|spyOn|stubGlobal|useFakeTimers|resetModules)|fake-indexeddb|globalThis/.test(
+      readFileSync(name, 'utf8'),
+    ),
+  );
 
 /** Another browser beside them would take sound from these. */
 const REAL_AUDIO = [
