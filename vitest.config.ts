@@ -78,6 +78,7 @@ export default defineConfig({
             `{core,stand-ins}/src/${BARS}`,
             'core/src/alignment/findAlignment.test.ts',
             'stand-ins/src/rig/channelCheck.test.ts',
+            'stand-ins/src/rig/simulatedSession.test.ts',
             'app/src/services/memoryWork.test.ts',
           ],
           env: { PEBBLE_HALL_DRAWS: 'all' },

@@ -36,3 +36,21 @@ it('figures lie within one just-noticeable difference of those of ten times the 
     expect(Math.abs(f.lf - many[o]!.lf)).toBeLessThan(0.05);
   });
 }, 600_000);
+
+it('four times the rays halve the errors', () => {
+  const mean = (rays: number) => {
+    let [sum, count] = [0, 0];
+    for (let seed = 1; seed <= 4; seed++) {
+      const { errors } = sureFigures(heardInTurn(REQUEST, ARRIVALS, groupsOf(seed, 8, rays), 0));
+      for (const { d50, g } of errors)
+        for (const e of [20 * d50, g]) {
+          sum += e ** 2;
+          count++;
+        }
+    }
+    return Math.sqrt(sum / count);
+  };
+  const ratio = mean(300) / mean(1200);
+  expect(ratio).toBeGreaterThan(1.5);
+  expect(ratio).toBeLessThan(2.7);
+});

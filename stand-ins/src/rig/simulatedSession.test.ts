@@ -67,6 +67,9 @@ function deskFor(measurements: LiveMeasurement[], { channels, generator }: Retur
   return desk;
 }
 
+/** `npm run bars` hears all of them. */
+const ALL_DRAWS = process.env['PEBBLE_HALL_DRAWS'] === 'all';
+
 describe('the simulated rig while it streams', () => {
   it('hears silence as the room is, and the generator much louder', () => {
     const of = session();
@@ -163,7 +166,7 @@ describe('the simulated rig while it streams', () => {
     expect(rmsDb(channels[0]!)).toBeLessThan(-60);
   });
 
-  it.each(['audience', 'bar', 'fan', 'train'] as const)(
+  it.each(ALL_DRAWS ? (['audience', 'bar', 'fan', 'train'] as const) : (['audience'] as const))(
     'hears the %s, and each microphone its own',
     (sound) => {
       const { channels } = run(session({ ...noFaults(), sounds: [sound] }), 14);
