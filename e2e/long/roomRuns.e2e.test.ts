@@ -224,6 +224,31 @@ it('the Net Loft is modelled at its spots, compared with its walk, and tuned to 
   await user.sees(/Room model\s+1 run/);
 });
 
+it('along a line to the rear: a figure over the distance, beside what a hall of its size is expected to give', async () => {
+  await user.press('New run');
+  await user.among('What sounds', 'a point source');
+  await user.choose('Heard at', 'a line to the rear');
+  await user.choose('How sure', 'quick: times to within two differences that one would notice');
+  await user.press('Run');
+  await isWhole();
+  await user.among('What is asked', 'How does it sound?');
+  await user.among('Seen as', 'distance');
+  await user.choose('Figure', 'Strength G');
+  await user.find('//*[@role="group"][@aria-label="Strength G over the distance"]');
+  await user.sees('dotted: expected, after Barron and Lee');
+  const point = (at: number) => `(//*[@aria-label="Strength G over the distance"]//*[@role="button"])[${at}]`;
+  const strength = async (at: number) =>
+    Number(
+      /: (\S+) dB/
+        .exec((await (await user.find(point(at))).getAttribute('aria-label'))!)![1]!
+        .replace('\u2212', '-'),
+    );
+  expect(await strength(1)).toBeGreaterThan((await strength(12)) + 2);
+  await user.click(point(12));
+  await user.reads('Where', /12 of 12/);
+  expect(await violations(user)).toEqual([]);
+});
+
 it('a talker outside, or nobody who hears, is told before anything runs', async () => {
   await user.press('New run');
   await user.among('What sounds', 'a talker and loudspeakers');

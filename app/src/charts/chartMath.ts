@@ -122,7 +122,9 @@ export function zoomed(band: { fromHz: number; toHz: number }, around: number, f
 
 /** Steps of 1, 2 or 5 that give at most ten ticks. */
 export function ticksOf(from: number, to: number): number[] {
-  const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200].find((s) => (to - from) / s <= 10) ?? 500;
+  const step =
+    [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200].find((s) => (to - from) / s <= 10) ??
+    500;
   const ticks: number[] = [];
   for (let i = Math.ceil(from / step); i * step <= to; i++) ticks.push(Number((i * step).toFixed(3)));
   return ticks;

@@ -18,6 +18,7 @@ export {
   speechTransmission,
   type SpeechAndNoise,
 } from './speechTransmission.js';
+export { expectedFigures, type ExpectedFigures } from './revisedTheory.js';
 export { octaveEnergy, bandGain, bandSignals, bandSpectrum } from './octaveFilter.js';
 export {
   IACC_NOTICEABLE,

@@ -153,6 +153,7 @@ const DOORS: Record<string, Door[]> = {
     ),
     door([noise, 48000, { start: 0, end: 4096, slowestHz: 100 }], ['2.end'], [-1, 9999]),
   ],
+  'acoustics.expectedFigures': [door([10, 1, 1000], ['0', '1', '2'], [NaN, 0, -1])],
   'acoustics.indexOfMatrix': [
     door(
       [Array.from({ length: 7 }, () => Array.from({ length: 14 }, () => 0.5))],

@@ -49,9 +49,12 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
               <g key={s.id} pointerEvents="none">
                 <circle cx={x} cy={y} r={7 * unit} fill="var(--kelp)" stroke="var(--card)" strokeWidth={2} />
                 <text
-                  x={x - 10 * unit}
-                  y={y + 4 * unit}
-                  textAnchor="end"
+                  x={x}
+                  y={y - 12 * unit}
+                  textAnchor={x < 0.2 * width ? 'start' : x > 0.8 * width ? 'end' : 'middle'}
+                  stroke="var(--card)"
+                  strokeWidth={3}
+                  paintOrder="stroke"
                   fontSize={12 * unit}
                   fill="var(--ink)"
                 >
@@ -62,6 +65,11 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
           })}
           {run.receivers.map((r, i) => {
             const [x, y] = at(r.position);
+            // where the next one stands too close, its figure would be written over this one's
+            const isFree = run.receivers.every((other, k) => {
+              const [u, v] = at(other.position);
+              return k === i || Math.abs(u - x) > 46 * unit || Math.abs(v - y) > 15 * unit;
+            });
             const v = values[i]!;
             const isChosen = i === chosen;
             return (
@@ -88,7 +96,7 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
                   stroke={isChosen ? 'var(--buoy)' : 'var(--card)'}
                   strokeWidth={isChosen ? 4 : 1.5}
                 />
-                {few || isChosen ? (
+                {(few && isFree) || isChosen ? (
                   <text
                     x={x}
                     y={y + 24 * unit}

@@ -1,6 +1,7 @@
 import { NativeSelect, SegmentedControl } from '@mantine/core';
 import { FIGURES, type FigureName } from '@pebble-hall/core/acoustics';
 import type { Project } from '@pebble-hall/core/project';
+import { distanceBetween } from '@pebble-hall/core/geometry';
 import { OCTAVES } from '@pebble-hall/core/room';
 import { timesTheRays } from '@pebble-hall/core/runs';
 import { BIN_S } from '@pebble-hall/core/tracing';
@@ -8,6 +9,7 @@ import { OverTime } from '../../charts/OverTime';
 import { ResponseChart } from '../../charts/ResponseChart';
 import { Note } from '../../parts/Note';
 import { TableMenu } from '../../parts/TableMenu';
+import { unitM } from '../../drawing';
 import { useKeys } from '../../parts/useKeys';
 import { useJob } from '../../services/useJob';
 import { isIndex, isOneOf, useKept } from '../../services/useKept';
@@ -28,6 +30,8 @@ import {
   type RunFigure,
 } from '../../words/runWords';
 import { Halves } from './Halves';
+import { DistancePlot } from './DistancePlot';
+import { expectedOver } from './expectedOver';
 import { ListenCard } from './ListenCard';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
@@ -37,7 +41,9 @@ import { WhereCard } from './WhereCard';
 
 /** 500 Hz and 1 kHz. */
 const MIDDLE = [3, 4];
-const SEEN = ['over octaves', 'decay', 'energy'] as const;
+const SEEN = ['over octaves', 'decay', 'energy', 'distance'] as const;
+/** What shows a receiver's energy over time. */
+const isOverTime = (seen: (typeof SEEN)[number]) => seen === 'decay' || seen === 'energy';
 const CENTRES = Float64Array.from(OCTAVES);
 /** Reflections per ms that are wanted; only Can it be believed? shows them. */
 const WANTED_PER_MS = 50;
@@ -64,11 +70,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const octave = band === 'mean' ? 3 : band;
   const overTime = useJob(
     'rays.receiver',
-    asked && seen !== 'over octaves' ? { ...asked, index, wantedPerMs: WANTED_PER_MS } : null,
+    asked && isOverTime(seen) ? { ...asked, index, wantedPerMs: WANTED_PER_MS } : null,
   );
   const overTimeBeside = useJob(
     'rays.receiver',
-    askedBeside && seen !== 'over octaves'
+    askedBeside && isOverTime(seen)
       ? { ...askedBeside, index: besideIndex, wantedPerMs: WANTED_PER_MS }
       : null,
   );
@@ -117,6 +123,14 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
       v: middle.length === MIDDLE.length ? middle.reduce((a, b) => a + b, 0) / middle.length : NaN,
     };
   });
+  const unit = unitM(place.lengthUnit);
+  const overDistance = shown.receivers.map(({ name, position }, i) => ({
+    name,
+    distance: distanceBetween(position, shown.sources[0]!.position) / unit,
+    value: values[i]!,
+    error: errorOf(readings[i]!, figure, band),
+  }));
+  const expected = expectedOver(shown, readings, figure, band, unit);
   const table = () => ({
     title: `${shown.name}: figures`,
     columns: [
@@ -214,6 +228,17 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
                     ]
                   : []),
               ]}
+            />
+          ) : seen === 'distance' ? (
+            <DistancePlot
+              label={`${meaning.name} over the distance`}
+              caption={`${meaning.short}, ${bandText(band, figure)}${meaning.unit ? `, ${meaning.unit}` : ''}`}
+              distanceUnit={place.lengthUnit}
+              points={overDistance}
+              text={say}
+              chosen={index}
+              onChoose={setReceiver}
+              expected={expected}
             />
           ) : overTime.value ? (
             <OverTime

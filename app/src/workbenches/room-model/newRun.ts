@@ -1,5 +1,5 @@
-import { distanceBetween, meanPoint, type Point } from '@pebble-hall/core/geometry';
-import { extentOf, floorAt, shapeVolume, seatsOfPlace, surfacesOf } from '@pebble-hall/core/place';
+import { boundsOf, distanceBetween, isWithin, meanPoint, type Point } from '@pebble-hall/core/geometry';
+import { EAR_M, extentOf, floorAt, shapeVolume, seatsOfPlace, surfacesOf } from '@pebble-hall/core/place';
 import { freeName, runFaces, type Place, type Project } from '@pebble-hall/core/project';
 import { roomStatistics } from '@pebble-hall/core/room';
 import {
@@ -11,6 +11,7 @@ import {
   type SuggestedRun,
   type Voice,
 } from '@pebble-hall/core/runs';
+import { lengthText } from '../../drawing';
 import { runChannel, settingKey } from '../../services/runSources';
 
 /** Where it is heard. */
@@ -19,6 +20,7 @@ export const HEARD = {
   'about 30 seats': 30,
   'about 60 seats': 60,
   'the spots': 0,
+  'a line to the rear': -1,
 } as const;
 export type HeardWhere = keyof typeof HEARD;
 
@@ -53,13 +55,46 @@ export function talkerPlace({ shape, fixtures }: Place): Point {
 export function receiversOf(place: Place, where: HeardWhere, source: Point): RunReceiver[] {
   const most = HEARD[where];
   const points =
-    most > 0
-      ? seatsOfPlace(place, most).map(({ name, position }, i) => ({ id: `seat-${i}`, name, position }))
-      : place.spots.map(({ id, name, position }) => ({ id, name, position }));
+    where === 'a line to the rear'
+      ? lineOf(place, source)
+      : most > 0
+        ? seatsOfPlace(place, most).map(({ name, position }, i) => ({ id: `seat-${i}`, name, position }))
+        : place.spots.map(({ id, name, position }) => ({ id, name, position }));
   return points.map((p) => ({
     ...p,
     azimuthDeg: azimuthDeg(p.position, source),
   }));
+}
+
+/** So many receivers stand on a line. */
+const ON_LINE = 12;
+/** The first of them is so far from the source, and the last one from the wall, metres. */
+const [FIRST_M, LAST_M] = [1, 0.5];
+/** The line is followed in steps of this, metres. */
+const STEP_M = 0.05;
+
+/**
+ * Receivers at ear height from a source away over the middle of the audience, or of the room, to the wall behind it; evenly, and
+ * named by how far they are from the source, seen from above.
+ */
+function lineOf({ shape, audience, lengthUnit }: Place, source: Point) {
+  const corners = audience.length > 0 ? audience.flatMap((a) => a.outline) : shape.outline;
+  const { least, most } = boundsOf(corners);
+  const aim = { x: (least.x + most.x) / 2 - source.x, y: (least.y + most.y) / 2 - source.y };
+  const long = Math.hypot(aim.x, aim.y);
+  const [u, v] = long > 0 ? [aim.x / long, aim.y / long] : [1, 0];
+  const at = (m: number) => ({ x: source.x + u * m, y: source.y + v * m });
+  let end = FIRST_M;
+  while (isWithin(shape.outline, at(end + STEP_M + LAST_M))) end += STEP_M;
+  return Array.from({ length: ON_LINE }, (_, i) => {
+    const m = FIRST_M + ((end - FIRST_M) * i) / (ON_LINE - 1);
+    const on = at(m);
+    return {
+      id: `line-${i}`,
+      name: `Line, ${lengthText(m, lengthUnit, 1)}`,
+      position: { ...on, z: floorAt(shape, on) + EAR_M.seated },
+    };
+  });
 }
 
 const azimuthDeg = (from: Point, to: Point): number =>
