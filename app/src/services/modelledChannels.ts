@@ -22,7 +22,8 @@ const MOST_SEATS = 60;
 /** Seats of the plan, of very many every so manieth; the spots of the walk where no seats are drawn. */
 export function heardAt({ place }: Pick<Project, 'place'>): HeardAt[] {
   const seats = seatsOfPlace(place, MOST_SEATS);
-  if (seats.length > 0) return seats.map(({ name, position, areaId }, i) => ({ id: `seat-${i}`, name, position, areaId }));
+  if (seats.length > 0)
+    return seats.map(({ name, position, areaId }, i) => ({ id: `seat-${i}`, name, position, areaId }));
   return place.spots.map(({ id, name, position }) => ({ id, name, position, areaId: null }));
 }
 
