@@ -38,7 +38,8 @@ export const leftOut: Point[] = [
   { x: 3.5, y: 2.33, z: 1.16 },
 ];
 
-let take = 0;
+/** Takes of each room so far: what it hears by chance depends on them, and on nothing that was measured in another one. */
+const takes = new WeakMap<SimulatedRoom, number>();
 
 /** One sweep of one output (or input) at one place, through a memory of the processor, analysed. */
 export function measure(
@@ -51,6 +52,8 @@ export function measure(
   through: 'outputs' | 'inputs' = 'outputs',
 ): AnalysedSweep {
   const silence = SILENCE_S * 48000;
+  const take = (takes.get(room) ?? 0) + 1;
+  takes.set(room, take);
   const samples = new Float32Array(silence + played.samples.length);
   samples.set(played.samples, silence);
   const [mic, loopback] = room.record({
@@ -62,7 +65,7 @@ export function measure(
     filters: memory.filters,
     faults,
     inputs: [1, 2],
-    take: ++take,
+    take,
   });
   return analyseSweep({ microphone: mic!, loopback: loopback!, rate: 48000, silenceS: SILENCE_S }, played);
 }
