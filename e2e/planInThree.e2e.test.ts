@@ -1,19 +1,9 @@
 import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
+import { expect, it } from 'vitest';
+import { aUser, DRAWS_IN_THREE } from './support/aUser';
 import { User } from './support/user';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
-beforeAll(async () => {
-  server = await startServer();
-  // drawn by the processor: there is no graphics card here
-  user = await User.at(server.url, { args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
+const user = aUser(DRAWS_IN_THREE);
 
 /** A picture of the scene alone, once it stands still. */
 async function scene(): Promise<string> {
@@ -61,7 +51,7 @@ it('a place in 3D shares what is chosen, is turned, and is seen from the home sp
 });
 
 it('says so where the browser draws no 3D', async () => {
-  const plain = await User.at(server.url, { args: ['--disable-3d-apis'] });
+  const plain = await User.at(user.url, { args: ['--disable-3d-apis'] });
   try {
     await plain.visit('/plan');
     await plain.among('Seen from', '3D');

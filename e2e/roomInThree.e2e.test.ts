@@ -1,19 +1,8 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { startServer } from './support/server.mjs';
+import { expect, it } from 'vitest';
+import { aUser, DRAWS_IN_THREE } from './support/aUser';
 import { openShelved } from './support/shelf';
-import { User } from './support/user';
 
-let server: Awaited<ReturnType<typeof startServer>>;
-let user: User;
-beforeAll(async () => {
-  server = await startServer();
-  // drawn by the processor: there is no graphics card here
-  user = await User.at(server.url, { args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
-});
-afterAll(async () => {
-  await user?.close();
-  await server?.stop();
-});
+const user = aUser(DRAWS_IN_THREE);
 
 const CANVAS = '//canvas[@data-engine]';
 /** A picture of the scene alone, once it stands still. */
