@@ -61,6 +61,21 @@ describe('a mixer on the bench', () => {
     expect(Math.abs(Number(latency))).toBeLessThan(0.05);
   });
 
+  it('a server that does not answer for a moment ends no session, and what was turned meanwhile is heard', async () => {
+    await play();
+    await settle();
+    await below('Front');
+    await user.goOffline(true);
+    const fader = await knob('Channel 2 Fader');
+    for (let i = 0; i < 12; i++) await fader.sendKeys(Key.ARROW_DOWN);
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await user.goOffline(false);
+    await user.reads('What the device does', /Channel B is [56]\.\d\d dB lower than the other/);
+    expect(await user.driver.findElements({ xpath: '//*[@role="alert"]' })).toEqual([]);
+    await user.press('As delivered');
+    await user.tick('Play');
+  });
+
   it('a knob at both its ends is read, held against what is published, and goes out as a table', async () => {
     await play();
     await settle();

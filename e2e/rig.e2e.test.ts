@@ -54,17 +54,9 @@ describe('from nothing to ready to measure, on the simulated rig', () => {
     await lookUp('9999', 'No Siskin M1 with serial 9999 is known');
     await lookUp('44x', 'is no serial of a Siskin M1');
     await lookUp('5333', /siskin-m1-5333-0-degrees\.txt, but it is damaged: Line \d+ is not a row/);
-    const offline = (on: boolean) =>
-      user.driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
-        offline: on,
-        latency: 0,
-        downloadThroughput: -1,
-        uploadThroughput: -1,
-      });
-    await user.driver.sendDevToolsCommand('Network.enable', {});
-    await offline(true);
+    await user.goOffline(true);
     await lookUp('4418', 'The look-up cannot be reached');
-    await offline(false);
+    await user.goOffline(false);
   });
 
   it('Level: calibrates with 94 dB, checks 114, refuses what is not right, asks again when the gain was changed', async () => {

@@ -72,15 +72,21 @@ export class User {
     return read.replace(/\t/g, ' ').replace(/\n+/g, '\n').trim();
   }
 
+  /** For a test that fails: what is told, before all else that the page reads. */
+  private async howItLooks(): Promise<string> {
+    const alerts = await this.readingOf(
+      `return [...document.querySelectorAll('[role=alert]')].map((a) => a.innerText).join(' | ')`,
+    );
+    return `${alerts ? `It tells: ${alerts}. ` : 'It tells no problem. '}The page reads:\n${(await this.text()).slice(0, 2500)}`;
+  }
+
   /** Waits until something holds. */
   async until(what: string, holds: () => Promise<boolean>, ms = 150_000): Promise<void> {
     const began = Date.now();
     for (;;) {
       if (await holds().catch(() => false)) return;
       if (Date.now() > began + ms)
-        throw new Error(
-          `Waited ${ms / 1000} s for: ${what}. The page reads:\n${(await this.text()).replace(/^L[ACZ].*\\n/gm, '').slice(0, 2500)}`,
-        );
+        throw new Error(`Waited ${ms / 1000} s for: ${what}. ${await this.howItLooks()}`);
       // looking takes time from what is waited for: the longer it takes, the less often
       const rest = Math.min(MOST_REST_MS, Math.max(LEAST_REST_MS, (Date.now() - began) / 10));
       await new Promise((resolve) => setTimeout(resolve, rest));
@@ -175,6 +181,18 @@ export class User {
     await this.until(`clicking ${xpath}`, async () => {
       await (await this.find(xpath)).click();
       return true;
+    });
+  }
+
+  /** Nothing that is asked of the server is answered, until it is again. */
+  async goOffline(offline: boolean): Promise<void> {
+    const driver = this.driver;
+    await driver.sendDevToolsCommand('Network.enable', {});
+    await driver.sendDevToolsCommand('Network.emulateNetworkConditions', {
+      offline,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: -1,
     });
   }
 

@@ -56,7 +56,8 @@ let open: (() => void) | undefined;
 const start = () => {
   const { made, make, close } = workers();
   open = close;
-  return { made, run: lane<typeof handlers>(make) };
+  const deaths: string[] = [];
+  return { made, deaths, run: lane<typeof handlers>(make, (reason) => deaths.push(reason.message)) };
 };
 afterEach(() => {
   open?.();
@@ -128,6 +129,16 @@ describe('a lane', () => {
     expect(made[0]!.terminated).toBe(true);
     expect(await run.run('double', 3)).toBe(6);
     expect(made).toHaveLength(2);
+  });
+
+  it('tells the death of a worker that works on between jobs, and no end that was asked for', async () => {
+    const { made, deaths, run } = start();
+    await run.run('double', 1);
+    made[0]!.fire('blocks came in no order');
+    expect(deaths).toEqual([expect.stringMatching(/blocks came in no order/)]);
+    await run.run('double', 1);
+    run.stop();
+    expect(deaths).toHaveLength(1);
   });
 
   it('ends everything when it is stopped, and starts anew after that', async () => {

@@ -47,8 +47,14 @@ const tookTooLong = (ms: number) =>
 
 let jobs = 0;
 
-/** A worker that is started when it is first needed, and replaced when it dies. */
-export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
+/**
+ * A worker that is started when it is first needed, and replaced when it dies.
+ * @param onDeath told why it died of itself, for a worker that works on when no job is under way
+ */
+export function lane<Jobs extends Handlers>(
+  make: () => Worker,
+  onDeath: (reason: Error) => void = () => {},
+): Lane<Jobs> {
   let running: Running | null = null;
 
   const end = (dead: Running, reason: unknown) => {
@@ -65,7 +71,9 @@ export function lane<Jobs extends Handlers>(make: () => Worker): Lane<Jobs> {
     worker.addEventListener('error', (event) => {
       event.preventDefault();
       const why = event.message || 'its script could not be loaded';
-      end(started, new WorkerError(`A computation failed to start: ${why}. Try again, or reload the page.`));
+      const reason = new WorkerError(`A computation failed to start: ${why}. Try again, or reload the page.`);
+      end(started, reason);
+      onDeath(reason);
     });
     return started;
   };

@@ -42,6 +42,8 @@ export interface SimulatedRigOptions {
 const BLOCK = 4800;
 /** As fast as sound where nobody wants to wait, times. */
 const QUICK = 4;
+/** After so long what a session hears is asked for again, where it was not answered, ms each. */
+const RETRY_MS = [300, 1000, 3000];
 
 /** The simulated rig: the same port as a real interface, played into the model of a place in a worker. */
 export class SimulatedRig implements AudioRig {
@@ -181,6 +183,7 @@ export class SimulatedRig implements AudioRig {
     this.streaming?.stop();
     const stream = lane<RigSessionJobs>(
       () => new Worker(new URL('../../workers/rigSession.worker.ts', import.meta.url), { type: 'module' }),
+      onLost,
     );
     let played: number[] = [];
     /** of what is to be played: a later order counts, even when an earlier one waits */
@@ -213,7 +216,21 @@ export class SimulatedRig implements AudioRig {
       const transfer = ways.feeds.flatMap((f) => [f.drive, ...f.ways.map((w) => w.impulse)]);
       await stream.run('change', ways, { transfer });
     };
-    const refresh = () => void change().catch(tell);
+    /** What is heard goes on as it was while the processor or the model does not answer. */
+    const changeInTime = async () => {
+      for (let n = 0; ; n++) {
+        const changed = change();
+        const mine = latest!;
+        try {
+          return await changed;
+        } catch (error) {
+          const wait = RETRY_MS[n];
+          if (isAbort(error) || wait === undefined) throw error;
+          await rest(wait, mine.signal);
+        }
+      }
+    };
+    const refresh = () => void changeInTime().catch(tell);
     const speed = this.options.pace === 'quick' ? QUICK : 1;
     await stream.run('begin', { inputs, port, speed }, { transfer: [port] });
     const deaf = onPracticeFaults(refresh);
@@ -236,7 +253,7 @@ export class SimulatedRig implements AudioRig {
         if (order.source === null || outputs.every((o) => played.includes(o))) return send();
         // not before its ways are there: the loopback would hear what nothing else does
         played = [...outputs];
-        change().catch(tell).finally(send);
+        changeInTime().catch(tell).finally(send);
       },
       refresh,
       stop,
@@ -286,6 +303,7 @@ const TAKES = 'pebble-hall.takes';
 
 const rest = (ms: number, signal?: AbortSignal) =>
   new Promise<void>((resolve, reject) => {
+    if (signal?.aborted) return reject(abortError());
     const stop = () => {
       clearTimeout(timer);
       reject(abortError());
