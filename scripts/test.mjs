@@ -32,6 +32,7 @@ for (const [name, projects, ...more] of /** @type {const} */ ([
     ...projects.flatMap((p) => ['--project', p]),
     '--reporter=default',
     '--reporter=json',
+    '--reporter=./scripts/triedAgain.mjs',
     `--outputFile.json=${report}`,
     ...more,
   ];
