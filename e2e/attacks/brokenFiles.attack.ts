@@ -7,7 +7,6 @@ import {
   calibrationReadings,
   flacHead,
   flacLength,
-  FormatError,
   readCalibrationText,
   readNpy,
   readNumbers,
@@ -23,6 +22,7 @@ import { readLoudspeakerFile } from '@pebble-hall/core/loudspeakers';
 import { readMaterials } from '@pebble-hall/core/materials';
 import { checkProject, readProjectFile, writeProjectFile } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
+import { harmed, isReason } from './harmed';
 import { Tally, times } from './tally';
 
 const sine = Float64Array.from({ length: 400 }, (_, i) => Math.sin(i / 5) * Math.exp(-i / 90));
@@ -69,7 +69,7 @@ const text = (name: string, whole: string, read: (text: string) => unknown): Kin
 });
 
 async function kinds(): Promise<Kind[]> {
-  // no sets of responses: a broken HDF5 file can keep its package busy without end, which only a worker that is ended stops
+  // sets of responses have an attack of their own, in workers that can be ended
   const project = writeProjectFile(netLoftProject(), []);
   return [
     text('calibration', calibration, (t) => finite(readCalibrationText(t, 'a_90.txt').levelDb)),
@@ -103,68 +103,12 @@ async function kinds(): Promise<Kind[]> {
   ];
 }
 
-/** What is said of a file that is not taken: for people, short, and not of the inside. */
-const isReason = (error: unknown) =>
-  error instanceof Error &&
-  error.message.length <= 400 &&
-  (error instanceof FormatError || error.name === 'Error') &&
-  !/undefined|is not a function|Cannot read|Maximum call stack/.test(error.message);
-
 async function tried(tally: Tally, kind: Kind, bytes: Uint8Array, how: string): Promise<void> {
   try {
     tally.attack(`${kind.name}, ${how}`, (await kind.read(bytes)) !== false, 'taken, and makes no sense');
   } catch (error) {
-    tally.attack(`${kind.name}, ${how}`, isReason(error), String(error));
+    tally.attack(`${kind.name}, ${how}`, error instanceof Error && isReason(error), String(error));
   }
-}
-
-const NUMBERS = ['1e999', '-1e308', 'NaN', 'Infinity', '-0', '1e-320', '0x10', '9'.repeat(400), ''];
-const NAMES = [
-  'constructor',
-  '__proto__',
-  'toString',
-  'hasOwnProperty',
-  '../x',
-  '\u202e',
-  '\u0000',
-  'a'.repeat(5000),
-];
-
-/** One way to break a file. */
-function harmed(tally: Tally, whole: Uint8Array): { bytes: Uint8Array; how: string } {
-  const { random, pick } = tally;
-  const at = random(whole.length);
-  const how = pick([
-    'cut off',
-    'bytes changed',
-    'a part doubled',
-    'a part gone',
-    'a number changed',
-    'a name put in',
-    'lines mixed',
-  ]);
-  const bytes = whole.slice();
-  if (how === 'cut off') return { how, bytes: whole.slice(0, at) };
-  if (how === 'bytes changed') {
-    for (let i = 0; i <= random(12); i++) bytes[random(bytes.length)] = random(256);
-    return { how, bytes };
-  }
-  const end = at + random(Math.min(400, whole.length));
-  if (how === 'a part doubled')
-    return { how, bytes: Uint8Array.from([...whole.slice(0, end), ...whole.slice(at)]) };
-  if (how === 'a part gone')
-    return { how, bytes: Uint8Array.from([...whole.slice(0, at), ...whole.slice(end)]) };
-  const latin = Buffer.from(whole).toString('latin1');
-  const changed =
-    how === 'a number changed'
-      ? latin.slice(0, at) + latin.slice(at).replace(/-?\d+(\.\d+)?/, pick(NUMBERS))
-      : how === 'a name put in'
-        ? latin.slice(0, at) + pick(NAMES) + latin.slice(at)
-        : latin
-            .split('\n')
-            .sort(() => random(3) - 1)
-            .join('\n');
-  return { how, bytes: new Uint8Array(Buffer.from(changed, 'latin1')) };
 }
 
 it(

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -8,6 +8,7 @@ import { startServer } from '../support/server.mjs';
 import { openShelved } from '../support/shelf';
 import { User } from '../support/user';
 import { CRAFTED } from './craftedProjects';
+import { endlessSet } from './setReader';
 import { Tally, times } from './tally';
 
 const PAGES = [
@@ -151,6 +152,77 @@ it(
   },
 );
 
+/** What the server's processor says of memory B, asked as the page asks. */
+const memoryB = (user: User) =>
+  user.driver.executeAsyncScript<{ empty?: boolean; name?: string }>(
+    `const done = arguments[0];
+     fetch('/api/processor', { headers: { 'content-type': 'application/octet-stream' } })
+       .then((r) => r.json())
+       .then((state) => done(state.memories.find((m) => m.letter === 'B')));`,
+  );
+
+it(
+  'a browser that is killed while a memory is loaded: the next one says what the processor holds, and goes on',
+  { timeout: 1_800_000 },
+  async () => {
+    const tally = new Tally('browsers killed in a load');
+    // a walk is taken once; each that is killed has a copy of the browser's profile
+    const measured = mkdtempSync(join(tmpdir(), 'pebble-hall-measured-'));
+    const walker = await User.at(server.url, { args: [`--user-data-dir=${measured}`] });
+    await walker.visit('/mic-walk');
+    await walker.press('Take all that are left');
+    await walker.sees('28 good, of 28', 150_000);
+    await walker.visit('/hand-over');
+    await walker.reads('Memory A', /active/);
+    await walker.close();
+    for (let i = 0; i < times(12); i++) {
+      const profile = mkdtempSync(join(tmpdir(), 'pebble-hall-killed-'));
+      cpSync(measured, profile, { recursive: true });
+      const args = [`--user-data-dir=${profile}`];
+      const user = await User.at(server.url, { args });
+      await user.visit('/');
+      // another processor for each
+      await user.driver.manage().deleteAllCookies();
+      await user.visit('/hand-over');
+      await user.press('Load memory B');
+      // the browser writes its cookies down only now and then: the next one is given those of this one
+      const cookies = await user.driver.manage().getCookies();
+      const until = Date.now() + tally.random(7000);
+      let told = false;
+      while (Date.now() < until) {
+        told ||= (await user.text()).includes('read back exactly as they were sent');
+        await rest(50);
+      }
+      await user.kill();
+      const again = await User.at(server.url, { args });
+      await again.visit('/');
+      for (const cookie of cookies) await again.driver.manage().addCookie(cookie);
+      await again.visit('/hand-over');
+      await again.reads('Memory A', /active|Recall/);
+      // what was under way is found out by the page itself
+      await rest(1500);
+      const held = await memoryB(again);
+      const says = await again.textOf('Memory B');
+      const what = `kill ${i}, ${told ? 'told as loaded' : held.empty ? 'nothing there' : 'loaded'}`;
+      tally.attack(
+        `${what}, what it holds`,
+        held.empty ? says.includes('empty') : says.includes(held.name!) && !says.includes('not from this'),
+        says,
+      );
+      tally.attack(`${what}, what was told`, !told || !held.empty, 'told as loaded, and is not there');
+      if (held.empty) {
+        const waits = (await again.text()).includes('A transfer into memory B waits');
+        await again.press(waits ? 'Go on' : 'Load memory B');
+        const end = await again.sees(/read back exactly as they were sent|was not loaded/, 120_000);
+        tally.attack(`${what}, ${waits ? 'gone on with' : 'loaded anew'}`, end.startsWith('read'), end);
+      }
+      await again.close();
+      rmSync(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+    }
+    expect(tally.told()).toEqual([]);
+  },
+);
+
 it(
   'a server that is killed at any moment: the page says what the processor holds',
   { timeout: 1_200_000 },
@@ -213,6 +285,31 @@ it(
       const until = Date.now() + 20_000;
       while ((await failing()) && Date.now() < until) await rest(200);
       tally.attack(`${page}${was ? ', where it was told' : ''}`, !(await failing()), 'it did not come back');
+    }
+    await user.close();
+    expect(tally.told()).toEqual([]);
+  },
+);
+
+it(
+  'a set that keeps its reader busy without end is given up by a press, and the next file is read',
+  { timeout: 600_000 },
+  async () => {
+    const tally = new Tally('endless sets');
+    const user = await User.at(server.url);
+    await user.visit('/traces#library');
+    const good = join(folder, 'good.txt');
+    writeFileSync(good, '100\t0\t0\n1000\t-3\t10\n8000\t-6\t20\n');
+    for (let i = 0; i < times(10); i++) {
+      const endless = join(folder, `endless ${i}.sofa`);
+      writeFileSync(endless, await endlessSet(tally));
+      await user.chooseFile('Files to import', endless);
+      await rest(tally.random(1500));
+      await user.press(`Cancel: Reading endless ${i}.sofa`);
+      await user.chooseFile('Files to import', good);
+      await user.press('Import 1 trace');
+      const there = await user.sees(/good(, \d+)?/, 20_000).catch(() => '');
+      tally.attack(`set ${i}`, there !== '', 'the next file was not read');
     }
     await user.close();
     expect(tally.told()).toEqual([]);

@@ -46,10 +46,20 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
     );
   }
   const held = file;
+  /** What the package says of a damaged file is of its inside. */
+  const asked = <T>(what: string, read: () => T): T => {
+    try {
+      return read();
+    } catch {
+      throw new FormatError(
+        `${what} cannot be read: the file is damaged, or packed in a way that is not known here.`,
+      );
+    }
+  };
   const numbers: Aes69['numbers'] = (name) => {
-    const found = held.get(name);
+    const found = asked(name, () => held.get(name));
     if (!(found instanceof hdf.Dataset)) return null;
-    const shape = found.shape ?? [];
+    const shape = asked(name, () => found.shape ?? []);
     const count = shape.reduce((a, b) => a * b, 1);
     if (4 * count > MOST_GROWTH * bytes.length + FREE_BYTES)
       throw new FormatError(
@@ -59,19 +69,12 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
       throw new FormatError(
         `${name} holds more than ${MOST_VALUES / 1e6} million values. Export fewer frequencies or directions.`,
       );
-    let value: unknown;
-    try {
-      value = found.value;
-    } catch {
-      throw new FormatError(
-        `${name} cannot be read: the file is damaged, or packed in a way that is not known here.`,
-      );
-    }
+    const value: unknown = asked(name, () => found.value);
     if (!ArrayBuffer.isView(value)) return null;
     return { values: Float64Array.from(value as Float64Array), shape };
   };
   const attribute = (of: { attrs: Record<string, { value: unknown }> } | null, name: string): string => {
-    const value = of?.attrs[name]?.value;
+    const value = asked(name, () => of?.attrs[name]?.value);
     return typeof value === 'string' ? value.trim() : '';
   };
   return {
@@ -89,7 +92,7 @@ export async function openAes69(bytes: Uint8Array): Promise<{ file: Aes69; close
           throw new FormatError(
             `${name} has the form ${shape.join(' x ')}; three coordinates were expected.`,
           );
-        const isSpherical = attribute(held.get(name) as never, 'Type') === 'spherical';
+        const isSpherical = attribute(asked(name, () => held.get(name)) as never, 'Type') === 'spherical';
         return Array.from({ length: many * last }, (_, i) => {
           const [r, m] = [Math.floor(i / last), i % last];
           const [a, b, c] = [0, 1, 2].map((k) => values[(r * 3 + k) * last + m]!) as [number, number, number];

@@ -1,8 +1,9 @@
 import { Button } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { FilePicker } from '../../../parts/FilePicker';
+import { isAbort } from '../../../ports/abort';
 import { readInWorker } from '../../../services/jobs';
 import { sentenceOf } from '../../../store';
 import type { Candidate } from './candidate';
@@ -22,7 +23,11 @@ export function FileStep({ project, onCandidate }: FileStepProps) {
     busy: null,
     problem: null,
   });
+  const reading = useRef<AbortController | null>(null);
+  // a broken file could keep its reader busy after the dialog is closed
+  useEffect(() => () => reading.current?.abort(), []);
   const open = async (file: File) => {
+    const { signal } = (reading.current = new AbortController());
     onCandidate(null);
     setState({ busy: file.name, problem: null });
     try {
@@ -39,6 +44,7 @@ export function FileStep({ project, onCandidate }: FileStepProps) {
           bytes,
           speed,
         },
+        signal,
       );
       onCandidate({
         source: { kind, file: { name: file.name, type: file.type, bytes } },
@@ -47,6 +53,7 @@ export function FileStep({ project, onCandidate }: FileStepProps) {
       });
       setState({ busy: null, problem: null });
     } catch (error) {
+      if (isAbort(error)) return setState({ busy: null, problem: null });
       setState({ busy: null, problem: `${file.name} is not taken. ${sentenceOf(error)}` });
     }
   };
@@ -61,6 +68,11 @@ export function FileStep({ project, onCandidate }: FileStepProps) {
         >
           Choose a file …
         </Button>
+        {state.busy !== null ? (
+          <Button size="compact-md" variant="subtle" onClick={() => reading.current?.abort()}>
+            Cancel reading {state.busy}
+          </Button>
+        ) : null}
         <span className="quiet">
           AES69 with free-field directivity (.sofa), or a text table: a plane, its angles, levels per
           frequency.

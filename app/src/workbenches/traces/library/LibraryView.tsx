@@ -17,8 +17,9 @@ import { useLibrary } from '../../../services/useLibrary';
 import { AlikeCard } from './AlikeCard';
 import { addShapes, changeTraces, removeTraces } from './changeTraces';
 import { CombineCard } from './CombineCard';
+import { isAbort } from '../../../ports/abort';
 import { ImportDialog } from './ImportDialog';
-import { candidateOf, type Candidate } from './importFiles';
+import { readCandidates, type Candidate } from './importFiles';
 import { ExportMenu } from './ExportMenu';
 import { LibraryList } from './LibraryList';
 import { useLibraryLook } from './libraryLook';
@@ -166,8 +167,13 @@ export function LibraryView({ project }: { project: Project }) {
     trace || considered.length !== 1 ? undefined : shared.find(({ id }) => id === considered[0]);
   const pair = usable.length === 2 ? [seen.get(first!)?.curve, seen.get(second!)?.curve] : [];
 
-  const read = async (files: File[]) =>
-    setImporting(await Promise.all(files.map((file) => candidateOf(file))));
+  const read = async (files: File[]) => {
+    try {
+      setImporting(await readCandidates(files));
+    } catch (error) {
+      if (!isAbort(error)) throw error;
+    }
+  };
   return (
     <div
       style={{ display: 'grid', gridTemplateColumns: '288px minmax(0, 1fr) 288px', gap: 14, minHeight: 0 }}

@@ -1,9 +1,10 @@
-import { readNumbers, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
+import { readAes69Responses, readNumbers, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
 import { expect, it } from 'vitest';
 import { unpackCurve } from '../../../services/keepTrace';
 import { candidateOf as candidateIn, importedImpulses, importedTrace, withMeanings } from './importFiles';
 
-const candidateOf = (of: Parameters<typeof candidateIn>[0]) => candidateIn(of, readNumbers);
+const candidateOf = (of: Parameters<typeof candidateIn>[0]) =>
+  candidateIn(of, { numbers: readNumbers, set: readAes69Responses });
 const bytes = (name: string, of: Uint8Array) => ({
   name,
   size: of.length,

@@ -20,8 +20,8 @@ import {
 } from '@pebble-hall/core/traces';
 import { decodeFlac } from './decodeFlac';
 import { readProblem } from './readProblem';
-import { readSet, type ResponseSet } from './responseSets';
-import { readInWorker } from '../../../services/jobs';
+import { readSet, type ReadsSet, type ResponseSet } from './responseSets';
+import { readInWorker, runLong } from '../../../services/jobs';
 import { newTrace } from '../../../services/newTrace';
 import { packCurve } from '../../../services/keepTrace';
 
@@ -58,11 +58,35 @@ const SET = /\.(sofa|h5|nc)$/i;
 /** Of a text that does not say it. */
 const USUAL_RATE = 48_000;
 
-/** What a file seems to hold; what is wrong with it, where it holds nothing. @param read reads its numbers, apart from the page */
+/** What reads the inside of a file. */
+export interface FileReaders {
+  numbers: (text: string) => Numbers | Promise<Numbers>;
+  set: ReadsSet;
+}
+
+/** What files seem to hold, one after the other and apart from the page. @throws AbortError when it is cancelled in the header */
+export const readCandidates = (files: readonly File[]): Promise<Candidate[]> =>
+  runLong(
+    files.length === 1 ? `Reading ${files[0]!.name}` : 'Reading files',
+    async ({ signal, onProgress }) => {
+      const readers: FileReaders = {
+        numbers: (text) => readInWorker('files.numbers', text, signal),
+        set: (bytes) => readInWorker('files.set', bytes, signal),
+      };
+      const candidates: Candidate[] = [];
+      for (const file of files) {
+        candidates.push(await candidateOf(file, readers));
+        signal.throwIfAborted();
+        onProgress(candidates.length / files.length);
+      }
+      return candidates;
+    },
+  );
+
+/** What a file seems to hold; what is wrong with it, where it holds nothing. */
 export async function candidateOf(
   file: Pick<File, 'name' | 'size' | 'text' | 'arrayBuffer'>,
-  read: (text: string) => Numbers | Promise<Numbers> = (text) => readInWorker('files.numbers', text),
-  readsSet?: Parameters<typeof readSet>[1],
+  readers: FileReaders,
 ): Promise<Candidate> {
   const empty = {
     fileName: file.name,
@@ -73,7 +97,7 @@ export async function candidateOf(
     set: null,
     zero: { by: 'onset' } as TimeZero,
   };
-  if (SET.test(file.name)) return { ...empty, ...(await readSet(file, readsSet)) };
+  if (SET.test(file.name)) return { ...empty, ...(await readSet(file, readers.set)) };
   if (SOUND.test(file.name)) return soundCandidate(file, empty);
   if (file.size > MOST_TEXT)
     return {
@@ -82,7 +106,7 @@ export async function candidateOf(
     };
   try {
     const text = await file.text();
-    const found = await read(text);
+    const found = await readers.numbers(text);
     if (found.impulse) {
       const impulse = ofText(found.impulse);
       return { ...empty, impulse, zero: zeroFor(impulse), problem: null };

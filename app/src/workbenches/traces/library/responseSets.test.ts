@@ -5,7 +5,7 @@ import { candidateOf as candidateIn } from './importFiles';
 import { importedSet } from './responseSets';
 
 const candidateOf = (of: Parameters<typeof candidateIn>[0]) =>
-  candidateIn(of, readNumbers, readAes69Responses);
+  candidateIn(of, { numbers: readNumbers, set: readAes69Responses });
 const file = (name: string, of: Uint8Array) => ({
   name,
   size: of.length,

@@ -3,7 +3,6 @@ import type { Point } from '@pebble-hall/core/geometry';
 import { freeName, type KeptTrace, type ProjectArray } from '@pebble-hall/core/project';
 import { curveOfImpulse, curveOfTable, type LibraryCurve } from '@pebble-hall/core/traces';
 import { packCurve } from '../../../services/keepTrace';
-import { readInWorker } from '../../../services/jobs';
 import { newTrace } from '../../../services/newTrace';
 import { readProblem } from './readProblem';
 
@@ -18,12 +17,12 @@ export interface ResponseSet {
 /** At once; of larger sets one chooses. */
 export const MOST_FROM_SET = 64;
 
-type Reads = typeof readAes69Responses;
+export type ReadsSet = (bytes: Uint8Array) => ReturnType<typeof readAes69Responses>;
 
-/** @param read reads the file, apart from the page @returns the set, or what is wrong with its file */
+/** The set that a file holds, or what is wrong with the file. */
 export async function readSet(
   file: Pick<File, 'arrayBuffer'>,
-  read: Reads = (bytes) => readInWorker('files.set', bytes),
+  read: ReadsSet,
 ): Promise<{ set: ResponseSet | null; problem: string | null }> {
   try {
     const { responses, notes } = await read(new Uint8Array(await file.arrayBuffer()));
