@@ -5,11 +5,16 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 // The packages are used from their sources here, without a build in between.
 const resolve = { conditions: ['pebble-source', 'import', 'module', 'default'] };
 const ssr = { resolve };
+/** Where the core was built just now (`npm test`), what uses it takes it as built: it is read once, not once more for each project. */
+const onCore = process.env['PEBBLE_HALL_BUILT']
+  ? { conditions: ['import', 'module', 'default'], external: [/\/core\/dist\//] }
+  : { conditions: resolve.conditions, external: [] };
 const BARS = '**/*.bars.test.ts';
 const unit = (name: string, dir: string, more: object = {}) => ({
-  resolve,
-  ssr,
+  resolve: { conditions: onCore.conditions },
+  ssr: { resolve: { conditions: onCore.conditions } },
   test: {
+    server: { deps: { external: onCore.external } },
     name,
     include: [`${dir}/**/*.test.{ts,tsx}`],
     exclude: [...configDefaults.exclude, BARS],
@@ -62,6 +67,8 @@ class SlowFirst extends BaseSequencer {
 export default defineConfig({
   test: {
     sequence: { sequencer: SlowFirst },
+    // `npm test` leaves these out
+    tags: [{ name: 'bars', description: 'seconds for what others tell in part: held by npm run bars' }],
     projects: [
       unit('core', 'core/src', SHARED),
       unit('stand-ins', 'stand-ins/src', SHARED),
@@ -77,6 +84,8 @@ export default defineConfig({
           include: [
             `{core,stand-ins}/src/${BARS}`,
             'core/src/alignment/findAlignment.test.ts',
+            'core/src/shapes/readShapes.test.ts',
+            'stand-ins/src/loudspeakers/radiating.test.ts',
             'stand-ins/src/rig/channelCheck.test.ts',
             'stand-ins/src/rig/simulatedSession.test.ts',
             'app/src/services/memoryWork.test.ts',

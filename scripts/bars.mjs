@@ -10,11 +10,14 @@ needBrowser();
 needSox();
 if (!process.argv.includes('--built')) run('npm', ['run', 'build', '--silent']);
 let failed = 0;
-for (const [project, workers] of /** @type {const} */ ([
+for (const [project, workers, ...more] of /** @type {const} */ ([
   ['bars', availableParallelism()],
+  // the longest of the unit tests
+  ['core', availableParallelism(), '--tags-filter=bars'],
   ['e2e-long', 2],
 ])) {
-  const { status } = spawnSync('npx', ['vitest', 'run', '--project', project, `--maxWorkers=${workers}`], {
+  const args = ['vitest', 'run', '--project', project, `--maxWorkers=${workers}`, ...more];
+  const { status } = spawnSync('npx', args, {
     cwd: root,
     stdio: 'inherit',
   });

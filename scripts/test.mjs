@@ -19,7 +19,12 @@ let failed = 0;
 let notJudged = 0;
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
-  ['Unit tests', ['core', 'stand-ins', 'app', 'app-alone', 'demo'], `--maxWorkers=${availableParallelism()}`],
+  [
+    'Unit tests',
+    ['core', 'stand-ins', 'app', 'app-alone', 'demo'],
+    `--maxWorkers=${availableParallelism()}`,
+    '--tags-filter=!bars',
+  ],
   ['A tenth of the attacks', ['attacks'], '--maxWorkers=2', '--silent=true'],
   ['Browser tests', ['e2e'], '--maxWorkers=2'],
   ['Browser tests of real audio', ['real-audio']],
@@ -36,11 +41,12 @@ for (const [name, projects, ...more] of /** @type {const} */ ([
     `--outputFile.json=${report}`,
     ...more,
   ];
-  const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit' });
+  const env = { ...process.env, PEBBLE_HALL_BUILT: '1' };
+  const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit', env });
   const { numPassedTests, numFailedTests, numPendingTests } = JSON.parse(readFileSync(report, 'utf8'));
   rmSync(report);
   passed += numPassedTests;
-  notJudged += numPendingTests;
+  if (projects[0] === 'real-audio') notJudged += numPendingTests;
   failed += numFailedTests + (status !== 0 && numFailedTests === 0 ? 1 : 0);
 }
 console.log(`\n${passed} passed, ${failed} failed`);

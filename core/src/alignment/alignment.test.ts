@@ -77,6 +77,7 @@ function field(seed: number, subs: number, spots: number): ComplexTrace[][] {
 describe('subsTogether', () => {
   it.each([1, 2, 3])(
     'room %i: seats get alike by a third or so, or as much as a long random search finds',
+    { tags: 'bars' },
     (seed) => {
       const responses = { rate, at: field(seed, 2, 8) };
       const found = subsTogether(responses);

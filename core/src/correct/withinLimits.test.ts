@@ -32,7 +32,7 @@ describe('limits hold for the filter as made', () => {
     },
   );
 
-  it('together with what else acts on the outputs, each of them', () => {
+  it('together with what else acts on the outputs, each of them', { tags: 'bars' }, () => {
     const besides: Section[][] = [
       [{ kind: 'peak', frequency: 62, gainDb: -8, q: 6 }],
       [{ kind: 'peak', frequency: 41, gainDb: 3, q: 6 }],

@@ -40,7 +40,8 @@ it('raises nothing by more than 12 dB and leaves what lies outside the band', ()
     ...impulse,
     samples: Float32Array.from(inverseRealFft(biquadSpectrum(butterworth('lowpass', 8, 6000, RATE), size))),
   };
-  const power = powerOf(divideOut(system, deaf)).map((p, k) => p / powerOf(system)[k]!);
+  const own = powerOf(system);
+  const power = powerOf(divideOut(system, deaf)).map((p, k) => p / own[k]!);
   expect(dbOfPower(Math.max(...power.subarray(1)))).toBeLessThan(12.1);
   expect(power[1]).toBeCloseTo(1, 6);
   expect(() => divideOut(system, { ...impulse, samples: new Float32Array(10) })).toThrow(/1 kHz/);

@@ -157,7 +157,7 @@ describe.each([
       x > 0 && x < 8 && y > 0 && y < 6 && z > 0.05 * x && z < 5 - (2 / 3) * Math.abs(y - 3),
   },
 ])('in $name', ({ room, source, receivers, isInside }) => {
-  it('finds the same ways as a search for the shortest over every pair of faces', () => {
+  it('finds the same ways as a search for the shortest over every pair of faces', { tags: 'bars' }, () => {
     const facets = facetsOf(room);
     const faces = facets.map((f) => f.corners.map(vector));
     for (const receiver of receivers) {

@@ -80,11 +80,11 @@ describe('modes of a room with upright walls', () => {
     });
   });
 
-  it('of a large hall end where they would be too many, which is told', () => {
-    const found = shapeModes(corners([0, 0], [60, 0], [60, 40], [0, 40]), 12, 343, 200);
+  it('of a large hall end where they would be too many, which is told', { tags: 'bars' }, () => {
+    const found = shapeModes(corners([0, 0], [48, 0], [48, 30], [0, 30]), 12, 343, 200);
     expect(found.toHz).toBeLessThan(200);
     expect(found.list.every(({ hz }) => hz <= found.toHz)).toBe(true);
-    const box = boxModes({ x: 60, y: 40, z: 12 }, 343, found.toHz);
+    const box = boxModes({ x: 48, y: 30, z: 12 }, 343, found.toHz);
     expect(Math.abs(found.list.length - box.length)).toBeLessThan(3);
   });
 });

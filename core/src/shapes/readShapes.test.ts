@@ -3,6 +3,8 @@ import { gainOfDb, logGrid, seededRandom } from '../signal/index.js';
 import { readShapes, shapeTrace, type ReadCurve, type Shape, type WantedShape } from './index.js';
 
 const grid = logGrid(20, 20_000, 48);
+/** `npm run bars` takes all of them. */
+const DRAWS = process.env['PEBBLE_HALL_DRAWS'] === 'all' ? 60 : 20;
 const everything = { from: 20, to: 20_000, levelIsFree: true, rate: null };
 
 function curveOf(
@@ -62,19 +64,19 @@ const CLEAN: [string, Shape[]][] = [
   ['a high-pass of third order', [{ kind: 'high-pass', hz: 81, family: 'Butterworth', order: 3 }]],
   ['a Bessel low-pass', [{ kind: 'low-pass', hz: 1800, family: 'Bessel', order: 4 }]],
   ['a crossover', [{ kind: 'high-pass', hz: 1100, family: 'Linkwitz-Riley', order: 8 }]],
+];
+const CHANNEL: [string, Shape[]] = [
+  'a whole channel of a mixer',
   [
-    'a whole channel of a mixer',
-    [
-      { kind: 'high-pass', hz: 78, family: 'Butterworth', order: 3 },
-      { kind: 'low shelf', hz: 130, gainDb: 6.5, order: 1, q: null },
-      { kind: 'peaking', hz: 900, gainDb: -8, q: 0.9 },
-      { kind: 'high shelf', hz: 9500, gainDb: 4.2, order: 1, q: null },
-    ],
+    { kind: 'high-pass', hz: 78, family: 'Butterworth', order: 3 },
+    { kind: 'low shelf', hz: 130, gainDb: 6.5, order: 1, q: null },
+    { kind: 'peaking', hz: 900, gainDb: -8, q: 0.9 },
+    { kind: 'high shelf', hz: 9500, gainDb: 4.2, order: 1, q: null },
   ],
 ];
 
 describe('clean curves are read within 0.5 % of frequency, 0.1 dB of gain, 3 % of q', () => {
-  it.each(CLEAN)('%s', (_, shapes) => {
+  const isRead = (_: string, shapes: Shape[]) => {
     const {
       shapes: found,
       levelDb,
@@ -83,7 +85,9 @@ describe('clean curves are read within 0.5 % of frequency, 0.1 dB of gain, 3 % o
     found.forEach(({ shape }, i) => expectAlike(shape, shapes[i]!));
     expect(levelDb).toBeCloseTo(-3.7, 1);
     expect(leftDb).toBeLessThan(0.01);
-  });
+  };
+  it.each(CLEAN)('%s', isRead);
+  it.each([CHANNEL])('%s', { tags: 'bars' }, isRead);
   it('all-passes from the phase, behind a delay and the other polarity', () => {
     const shapes: Shape[] = [
       { kind: 'all-pass', hz: 140, order: 2, q: 0.9 },
@@ -112,8 +116,7 @@ describe('how sure it is', () => {
   it('with 1 dB of noise the truth lies within two errors in nineteen of twenty readings', () => {
     const shape = { kind: 'peaking', hz: 400, gainDb: 8, q: 1.5 } as const;
     const inside = { hz: 0, gainDb: 0, q: 0 };
-    const draws = 60;
-    for (let seed = 1; seed <= draws; seed++) {
+    for (let seed = 1; seed <= DRAWS; seed++) {
       const [read] = readShapes(
         curveOf([shape], { noiseDb: 1, seed }),
         [{ kind: 'peaking' }],
@@ -125,7 +128,7 @@ describe('how sure it is', () => {
       if (Math.abs(Math.log(found.q / shape.q)) < 2 * errors.q!) inside.q++;
     }
     // 57 of 60 are expected; fewer than 50 or all of them with room to spare would tell of errors that are not honest
-    for (const count of Object.values(inside)) expect(count).toBeGreaterThanOrEqual(50);
+    for (const count of Object.values(inside)) expect(count).toBeGreaterThanOrEqual((5 / 6) * DRAWS);
   });
   it('what is left of a wrong model widens the errors', () => {
     const curve = curveOf([

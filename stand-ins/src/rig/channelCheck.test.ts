@@ -11,7 +11,18 @@ import { homeSpot, measure } from './measureForTest.js';
 import { building, expectHealthy, round, short, siskin } from './roundForTest.js';
 
 /** All of them are held by `npm run bars`. */
-const SEEDS = process.env['PEBBLE_HALL_DRAWS'] === 'all' ? [1, 2, 3] : [1];
+const ALL = process.env['PEBBLE_HALL_DRAWS'] === 'all';
+const SEEDS = ALL ? [1, 2, 3] : [1];
+const EXCHANGED: [[number, number], string[]][] = [
+  [
+    [3, 5],
+    ['centre', 'surround-right'],
+  ],
+  [
+    [2, 4],
+    ['right', 'surround-left'],
+  ],
+];
 
 describe('healthy hours', () => {
   it.each(SEEDS)('seed %i: every channel is called right', expectHealthy);
@@ -26,16 +37,7 @@ describe('faults', () => {
     }
   });
 
-  it.each([
-    [
-      [3, 5],
-      ['centre', 'surround-right'],
-    ],
-    [
-      [2, 4],
-      ['right', 'surround-left'],
-    ],
-  ] as [[number, number], string[]][])(
+  it.each(ALL ? EXCHANGED : EXCHANGED.slice(1))(
     'exchanged outputs %j: %j do not fit the plan',
     (swappedOutputs, ids) => {
       const misfits = findMisfits(round(building, { swappedOutputs }).map((c) => c.planned));
