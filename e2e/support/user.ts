@@ -59,9 +59,21 @@ export class User {
   };
 
   async visit(path: string): Promise<void> {
+    await this.isStored();
     await this.driver.get(this.url + path);
     await this.sees('Pebble Hall');
   }
+
+  /** Waits a moment for what the browser would ask about before the page is left: an edit on its way to be stored. */
+  private isStored = (): Promise<void> =>
+    this.until(
+      'what was done to be stored',
+      () =>
+        this.driver.executeScript<boolean>(`
+          const event = new Event('beforeunload', { cancelable: true });
+          return dispatchEvent(event);`),
+      3000,
+    ).catch(() => {});
 
   /** What the page reads, line by line. */
   text = (): Promise<string> => this.readingOf('return document.body.innerText');
@@ -221,7 +233,16 @@ export class User {
 
   /** Chooses one of several that stand beside each other. */
   async among(group: string, option: string): Promise<void> {
-    await this.click(`//*[@aria-label=${quote(group)}]//label[normalize-space(.)=${quote(option)}]`);
+    const at = `//*[@aria-label=${quote(group)}]//label[normalize-space(.)=${quote(option)}]`;
+    // a dialog that is still coming in moves away from under the press
+    await this.until(`${option} of ${group}`, async () => {
+      const label = await this.find(at);
+      const id = await label.getAttribute('for');
+      const isChosen = async () => !id || (await this.driver.findElement({ id }).isSelected());
+      if (id && (await isChosen())) return true;
+      await label.click();
+      return isChosen();
+    });
   }
 
   /** Chooses in a list by what is written there. */
