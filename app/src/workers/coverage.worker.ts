@@ -2,12 +2,15 @@ import {
   arrivalMap,
   groupPattern,
   levelMapInSteps,
+  measuredPattern,
   pressureAtPoints,
   radiationView,
   responseAtPoint,
   type ChannelOf,
   type GroupPattern,
   type LevelMapRequest,
+  type MeasuredBox,
+  type PlacedBox,
   type RadiationView,
   voiceAtSeats,
   type SourceField,
@@ -125,6 +128,18 @@ const jobs = {
     frequency: Float64Array;
     speed: number;
   }): Promise<GroupPattern> => groupPattern((await resolved([channel]))[0]!, aimDeg, frequency, speed),
+  /** the same, of boxes that were measured ahead and behind */
+  measuredPattern: ({
+    boxes,
+    aimDeg,
+    box,
+    speed,
+  }: {
+    boxes: PlacedBox[];
+    aimDeg: number;
+    box: MeasuredBox;
+    speed: number;
+  }): GroupPattern => measuredPattern(boxes, aimDeg, box, speed),
   /** how much louder, and how much later, the second of two groups is at each point */
   meeting: async ({ first, second, points, frequency, ...request }: MeetingAsked) => {
     const powers = async (of: ChannelOf<AskedModel>[]) => {

@@ -83,3 +83,27 @@ it('one box is what it is', () => {
   expect(aheadDb[1]).toBeCloseTo(0, 9);
   expect(polars[1]!.every((v) => Math.abs(v) < 1e-6)).toBe(true);
 });
+
+it('one box that aims somewhere is what it is alone, wherever it aims', () => {
+  const way = {
+    radiator: { kind: 'piston' as const, radiusM: 0.4 },
+    ahead: 0,
+    left: 0,
+    up: 0,
+    gainDb: 0,
+    filters: [],
+  };
+  const { aheadDb, polars } = groupPattern(
+    {
+      id: 'g',
+      model: { ...POINT_MODEL, radiation: { kind: 'ways', ways: [way] } },
+      path: signalPath(48_000),
+      boxes: [{ position: { x: 0, y: 0, z: 0 }, axes: axesOf(120), delayMs: 0, inverted: false }],
+    },
+    120,
+    Float64Array.of(500, 1000),
+    C,
+  );
+  for (const db of aheadDb) expect(db).toBeCloseTo(0, 6);
+  expect(polars[1]![180 + 45]).toBeLessThan(-10);
+});

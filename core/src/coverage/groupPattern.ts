@@ -16,7 +16,7 @@ export interface GroupPattern {
 
 /** So far away its boxes are one, metres; levels are those of the direction alone. */
 const FAR_M = 2000;
-const DIRECTIONS = 361;
+export const PATTERN_DIRECTIONS = 361;
 /** Nothing is further below the front than this, dB. */
 const DEEPEST_DB = -80;
 
@@ -31,8 +31,8 @@ export function groupPattern(
   speed: number,
 ): GroupPattern {
   const centre = meanPoint(channel.boxes.map((b) => b.position));
-  const points = new Float64Array(3 * DIRECTIONS);
-  for (let i = 0; i < DIRECTIONS; i++) {
+  const points = new Float64Array(3 * PATTERN_DIRECTIONS);
+  for (let i = 0; i < PATTERN_DIRECTIONS; i++) {
     const angle = ((aimDeg + i - 180) * Math.PI) / 180;
     points.set([centre.x + FAR_M * Math.cos(angle), centre.y + FAR_M * Math.sin(angle), centre.z], 3 * i);
   }
@@ -45,13 +45,25 @@ export function groupPattern(
   const alone = levels({
     ...channel,
     path: signalPath(channel.path.rate),
-    boxes: [{ position: centre, axes: axesOf((aimDeg * Math.PI) / 180), delayMs: 0, inverted: false }],
+    boxes: [{ position: centre, axes: axesOf(aimDeg), delayMs: 0, inverted: false }],
   });
-  const [front, back] = [180, 0];
-  return {
+  return patternFrom(
     frequency,
-    polars: all.map((db) => db.map((v) => Math.max(DEEPEST_DB, v - db[front]!))),
-    frontToBackDb: Float64Array.from(all, (db) => Math.min(-DEEPEST_DB, db[front]! - db[back]!)),
-    aheadDb: Float64Array.from(all, (db, n) => db[front]! - alone[n]![front]!),
-  };
+    all,
+    Float64Array.from(alone, (db) => db[FRONT]!),
+  );
 }
+
+const [FRONT, BACK] = [180, 0];
+
+/** @param all dB in each direction, per frequency @param alone dB of one box ahead, per frequency */
+export const patternFrom = (
+  frequency: Float64Array,
+  all: readonly Float64Array[],
+  alone: Float64Array,
+): GroupPattern => ({
+  frequency,
+  polars: all.map((db) => db.map((v) => Math.max(DEEPEST_DB, v - db[FRONT]!))),
+  frontToBackDb: Float64Array.from(all, (db) => Math.min(-DEEPEST_DB, db[FRONT]! - db[BACK]!)),
+  aheadDb: Float64Array.from(all, (db, n) => db[FRONT]! - alone[n]!),
+});

@@ -50,5 +50,6 @@ export {
   type PlaceReason,
 } from './meetingPlaces.js';
 export { groupPattern, type GroupPattern } from './groupPattern.js';
+export { measuredPattern, type MeasuredBox } from './measuredPattern.js';
 export { channelEmission, type ChannelEmission } from './channelEmission.js';
 export { voiceAtSeats, type VoiceRequest } from './voiceAtSeats.js';

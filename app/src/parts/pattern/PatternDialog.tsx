@@ -10,7 +10,9 @@ import { ResponseChart } from '../../charts/ResponseChart';
 import { modelledChannel } from '../../services/modelledChannels';
 import { theProcessor } from '../../services/theProcessor';
 import { useJob } from '../../services/useJob';
+import { BoxBy } from './BoxBy';
 import { PolarPlot } from './PolarPlot';
+import { useMeasuredBox, type MeasuredFrom } from './useMeasuredBox';
 
 interface Props {
   project: Project;
@@ -30,22 +32,34 @@ export function PatternDialog({ project, loudspeaker: l, onGroup, onClose }: Pro
   const frequency = useMemo(() => logGrid(...BAND[l.role], PER_OCTAVE), [l.role]);
   const { rate } = theProcessor().profile;
   const channel = modelledChannel(project, l.id, rate);
-  const { value: pattern, problem } = useJob(
+  const [from, setFrom] = useState<MeasuredFrom | null>(null);
+  const measured = useMeasuredBox(project, from, BAND[l.role]);
+  const byModel = useJob(
     'coverage.pattern',
-    channel ? { channel, aimDeg: l.aimDeg, frequency, speed } : null,
+    channel && !from ? { channel, aimDeg: l.aimDeg, frequency, speed } : null,
   );
+  const byTraces = useJob(
+    'coverage.measuredPattern',
+    channel && measured.box ? { boxes: channel.boxes, aimDeg: l.aimDeg, box: measured.box, speed } : null,
+  );
+  const { value: pattern } = from ? byTraces : byModel;
+  const problem = from ? (measured.problem ?? byTraces.problem) : byModel.problem;
   return (
     <Modal opened onClose={onClose} title={`The pattern of ${l.name}`} size={960} centered>
       {problem ? <p role="alert">{problem}</p> : null}
-      <Wanted group={l.group} speed={speed} onGroup={onGroup} />
-      {pattern ? (
-        <Plots pattern={pattern} role={l.role} />
+      <div style={{ display: 'grid', gap: 8 }}>
+        <Wanted group={l.group} speed={speed} onGroup={onGroup} />
+        <BoxBy project={project} from={from} onFrom={setFrom} />
+      </div>
+      {pattern && !problem ? (
+        <Plots key={from ? 'traces' : 'model'} pattern={pattern} role={l.role} />
       ) : problem ? null : (
         <p className="quiet">Working it out …</p>
       )}
       <p className="quiet" style={{ margin: '8px 0 0' }}>
-        By the model of its boxes, far away in the open, at its own height; with the sections of the shown
-        variant, without its delay.
+        {from
+          ? 'Of boxes that are alike, far away in the open, at their own height. Both traces from one distance, in the open, to one time reference; between ahead and behind a pattern of first order is taken, as a source gives it that is small against the wavelength.'
+          : 'By the model of its boxes, far away in the open, at its own height; with the sections of the shown variant, without its delay.'}
       </p>
     </Modal>
   );

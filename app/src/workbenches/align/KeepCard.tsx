@@ -7,7 +7,9 @@ import {
   takeAligned,
   variantOf,
   type AlignStep,
+  type Correction,
   type Project,
+  type Variant,
 } from '@pebble-hall/core/project';
 import { IconX } from '@tabler/icons-react';
 import { isEqual } from 'es-toolkit';
@@ -15,6 +17,7 @@ import { changeProject } from '../../services/changeProject';
 import { listenAt, type HeardFrom } from '../../services/heardFrom';
 import { notify } from '../../services/notify';
 import { changeStep } from './changeAlign';
+import { LoadIntoMemory } from './LoadIntoMemory';
 
 interface Props {
   project: Project;
@@ -43,12 +46,9 @@ export function KeepCard({ project, step, heard }: Props) {
         },
       ],
     }));
-  const takeOver = async () => {
+  const takeOver = async (): Promise<string | null> => {
     let waitsMs = 0;
-    const name = freeName(
-      step.name,
-      project.variants.map((v) => v.name),
-    );
+    let name = '';
     const done = await changeProject(`${step.name} used in Correct`, (p) => {
       const taken = takeAligned(
         p,
@@ -57,24 +57,21 @@ export function KeepCard({ project, step, heard }: Props) {
       );
       if (!taken) return p;
       ({ waitsMs } = taken);
-      const variant = {
-        ...variantOf(p),
-        id: crypto.randomUUID(),
-        name,
-        note: `Levels, delays and polarity from Align: ${step.name}.`,
-        madeAt: Date.now(),
-        correction: taken.correction,
-      };
+      const there = p.variants.find((v) => isEqual(v.correction, taken.correction));
+      name = there?.name ?? freeName(step.name, namesOf(p));
+      if (there) return { ...p, variantId: there.id };
+      const variant = madeOf(p, step, name, taken.correction);
       return { ...p, variants: [...p.variants, variant], variantId: variant.id };
     });
-    if (done)
-      notify(
-        `Variant ${name} has it${
-          project.sweeps.length > 0
-            ? ', in Correct under Levels.'
-            : ': the level map in Plan shows it. Correct and Hand over take it up once the place is measured.'
-        }${waitsMs > 0 ? ` All other channels wait ${waitsMs.toFixed(2)} ms, so that they stay together.` : ''}`,
-      );
+    if (!done) return null;
+    notify(
+      `Variant ${name} has it${
+        project.sweeps.length > 0
+          ? ', in Correct under Levels.'
+          : ': the level map in Plan shows it. Correct and Hand over take it up once the place is measured.'
+      }${waitsMs > 0 ? ` All other channels wait ${waitsMs.toFixed(2)} ms, so that they stay together.` : ''}`,
+    );
+    return name;
   };
   const hear = async (from: HeardFrom) => {
     const done = await changeProject(`${step.name} to be heard`, (p) => {
@@ -175,12 +172,8 @@ export function KeepCard({ project, step, heard }: Props) {
             ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand. '
             : 'A new variant gets these levels, delays, polarities and crossovers. '
           : 'These are no channels of this place: set them in the processor by hand.'}
-        {settings && project.sweeps.length > 0 ? (
-          <a className="linkish" href="/hand-over">
-            Hand over loads it.
-          </a>
-        ) : null}
       </span>
+      {settings && project.sweeps.length > 0 ? <LoadIntoMemory project={project} onTake={takeOver} /> : null}
     </section>
   );
 }
@@ -194,17 +187,19 @@ function withHeard(project: Project, step: AlignStep): Project {
   return [{ name: step.name, set: step }, ...kept].reduce((p, { name, set }) => {
     const taken = takeAligned(p, variantOf(project).correction, set);
     if (!taken || p.variants.some((v) => isEqual(v.correction, taken.correction))) return p;
-    const variant = {
-      ...variantOf(project),
-      id: crypto.randomUUID(),
-      name: freeName(
-        name.slice(0, 80),
-        p.variants.map((v) => v.name),
-      ),
-      note: `Levels, delays and polarity from Align: ${step.name}.`,
-      madeAt: Date.now(),
-      correction: taken.correction,
-    };
+    const variant = madeOf(project, step, freeName(name.slice(0, 80), namesOf(p)), taken.correction);
     return { ...p, variants: [...p.variants, variant] };
   }, project);
 }
+
+const namesOf = ({ variants }: Pick<Project, 'variants'>) => variants.map((v) => v.name);
+
+/** A variant that is as the one edited but for what a step sets. */
+const madeOf = (project: Project, step: AlignStep, name: string, correction: Correction): Variant => ({
+  ...variantOf(project),
+  id: crypto.randomUUID(),
+  name,
+  note: `Levels, delays and polarity from Align: ${step.name}.`,
+  madeAt: Date.now(),
+  correction,
+});

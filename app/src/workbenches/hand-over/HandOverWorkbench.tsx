@@ -30,7 +30,7 @@ import { Verdict } from './verify/Verdict';
 import { grid, type Comparison } from './verify/compareLoad';
 import { useComparison } from './verify/useComparison';
 import { memoryWords } from '../../words/memoryName';
-import { besideOf, goneFrom } from './memories/holding';
+import { besideOf, goneFrom } from '../../services/holding';
 import { useHandOver } from './useHandOver';
 import { theProcessor } from '../../services/theProcessor';
 import { InPlaceCard } from './memories/InPlaceCard';

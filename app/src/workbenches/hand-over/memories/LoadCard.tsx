@@ -2,7 +2,7 @@ import { Button, Checkbox, Progress, Select, TextInput } from '@mantine/core';
 import { theProcessor } from '../../../services/theProcessor';
 import { variantOf, type MemoryLoad, type Project, type VerifiedStage } from '@pebble-hall/core/project';
 import { useState } from 'react';
-import { foreignIn } from './holding';
+import { foreignIn } from '../../../services/holding';
 import { outcomeWords } from '../../../services/pendingTransfer';
 import { silence } from '../../../services/running';
 import type { Change } from '../../../services/changeProject';

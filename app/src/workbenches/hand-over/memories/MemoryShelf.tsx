@@ -4,7 +4,7 @@ import { variantOf, type MemoryLoad, type Project, designKey } from '@pebble-hal
 import { type MemorySummary, type ProcessorState } from '@pebble-hall/core/processing';
 import { IconDots } from '@tabler/icons-react';
 import { useState } from 'react';
-import { sameFilters } from './holding';
+import { sameFilters } from '../../../services/holding';
 
 interface MemoryShelfProps {
   project: Project;
