@@ -29,6 +29,8 @@ const { benchCore } = await import('../bench/core.mjs');
 await benchCore();
 const { benchSubwoofers } = await importBundled('bench/subwoofers.ts');
 benchSubwoofers();
+const { benchAlign } = await importBundled('bench/align.ts');
+benchAlign();
 const { benchSlipHall } = await importBundled('bench/slipHall.ts');
 benchSlipHall();
 const { benchHall, benchTracing } = await importBundled('bench/tracing.ts');

@@ -26,6 +26,26 @@ it('four that are only late and inverted are brought to one', () => {
   expect(found.settings.map((s) => s.inverted)).toEqual([false, true, false]);
 });
 
+it('of the whole range, where a search takes a part of the frequencies, delays are found to a hundredth of a millisecond', () => {
+  const wide = logGrid(20, 20_000, 48);
+  const late = (delayS: number, gain: number): ComplexTrace => ({
+    frequency: wide,
+    re: wide.map((f) => gain * Math.cos(2 * Math.PI * f * delayS)),
+    im: wide.map((f) => -gain * Math.sin(2 * Math.PI * f * delayS)),
+  });
+  const delays = [0.004, 0.0091, 0.0005];
+  const points = [1, 0.7].map((gain) => ({
+    sources: [late(0.006, 1), late(delays[0]!, gain), late(delays[1]!, -1), late(delays[2]!, 1.2)],
+    weight: gain,
+  }));
+  const found = findJoint(points, 0.01)!;
+  expect(found.efficiency).toBeGreaterThan(0.999);
+  found.settings.forEach(({ delayS }, i) =>
+    expect(Math.abs(delayS - (0.006 - delays[i]!))).toBeLessThan(1e-5),
+  );
+  expect(found.settings.map((s) => s.inverted)).toEqual([false, true, false]);
+});
+
 it('two are what a pair is', () => {
   const [a, b] = [source(0, 1, [[0.5, 0.011]]), source(0.003, 0.6, [[-0.4, 0.02]])];
   const reading = readPair(a, b);

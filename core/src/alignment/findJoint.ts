@@ -28,6 +28,10 @@ const STEPS_PER_PERIOD = 8;
 const MOST_PASSES = 12;
 const LEAST_GAIN = 1e-6;
 const FINEST_S = 1e-6;
+/** Delays are sought with so many frequencies of each point, and settled with all of them. */
+const MOST_SEARCHED = 64;
+/** So many of the best beginnings are settled. */
+const BEST_POLISHED = 2;
 
 /** What counts of one point: the sources where two of them meet. */
 interface Terms {
@@ -56,15 +60,37 @@ export function findJoint(points: readonly JointPoint[], mostDelayS: number): Jo
   if (terms.length === 0) return null;
   const highest = Math.max(...terms.map((t) => t.f.at(-1)!));
   const step = 1 / (STEPS_PER_PERIOD * highest);
-  const grid = Array.from({ length: 2 * Math.ceil(mostDelayS / step) + 1 }, (_, i) =>
-    Math.max(-mostDelayS, Math.min(mostDelayS, (i - Math.ceil(mostDelayS / step)) * step)),
+  const rough = terms.map(thinned);
+  const begun = orders(count - 1)
+    .map((order) => ({ order, ...fromOrder(rough, order, step, mostDelayS) }))
+    .sort((a, b) => b.efficiency - a.efficiency);
+  const polished = begun
+    .slice(0, BEST_POLISHED)
+    .map(({ order, settings }) =>
+      settled(terms, order, settings, (others, i, now) => near(others, i, now, step, mostDelayS)),
+    );
+  return polished.reduce((best, found) => (found.efficiency > best.efficiency ? found : best));
+}
+
+/** As many frequencies as tell where the best delays lie. */
+function thinned(t: Terms): Terms {
+  const every = Math.ceil(t.f.length / MOST_SEARCHED);
+  if (every === 1) return t;
+  const part = (of: Float64Array) => of.filter((_, k) => k % every === 0);
+  const share = part(t.share);
+  const [re, im] = [t.re.map(part), t.im.map(part)];
+  // in phase they make 1
+  const full = share.reduce(
+    (sum, v, k) => sum + v * re.reduce((m, of, i) => m + Math.hypot(of[k]!, im[i]![k]!), 0),
+    0,
   );
-  let best: JointAlignment | null = null;
-  for (const order of orders(count - 1)) {
-    const found = fromOrder(terms, order, grid, step, mostDelayS);
-    if (!best || found.efficiency > best.efficiency) best = found;
-  }
-  return best;
+  return {
+    f: part(t.f),
+    share: share.map((v) => v / full),
+    re,
+    im,
+    weight: t.weight,
+  };
 }
 
 /** Efficiency of several sources as they are set. @returns null where nowhere two of them meet */
@@ -160,6 +186,54 @@ class Sums {
     return [plain / weights, inverted / weights];
   }
 
+  /**
+   * The same over delays that are equally far apart: each source is turned on from one to the next.
+   * @param visit is given each delay's number, and what it makes of the sum: the right way round, and inverted
+   */
+  withOneOver(
+    i: number,
+    { from, step, count }: { from: number; step: number; count: number },
+    visit: (n: number, plain: number, inverted: number) => void,
+  ): void {
+    const turned = this.terms.map((t) => {
+      const { length } = t.f;
+      const out = {
+        u: new Float64Array(length),
+        v: new Float64Array(length),
+        c: new Float64Array(length),
+        s: new Float64Array(length),
+      };
+      for (let k = 0; k < length; k++) {
+        const turn = -2 * Math.PI * t.f[k]!;
+        const [c, s] = [Math.cos(turn * from), Math.sin(turn * from)];
+        out.u[k] = c * t.re[i]![k]! - s * t.im[i]![k]!;
+        out.v[k] = c * t.im[i]![k]! + s * t.re[i]![k]!;
+        out.c[k] = Math.cos(turn * step);
+        out.s[k] = Math.sin(turn * step);
+      }
+      return out;
+    });
+    const weights = this.terms.reduce((sum, t) => sum + t.weight, 0);
+    for (let n = 0; n < count; n++) {
+      let [plain, inverted] = [0, 0];
+      this.terms.forEach((t, p) => {
+        const [re, im, { u, v, c, s }] = [this.re[p]!, this.im[p]!, turned[p]!];
+        let [x, y] = [0, 0];
+        for (let k = 0; k < u.length; k++) {
+          const [a, b] = [u[k]!, v[k]!];
+          const [p0, p1, q0, q1] = [re[k]! + a, im[k]! + b, re[k]! - a, im[k]! - b];
+          x += t.share[k]! * Math.sqrt(p0 * p0 + p1 * p1);
+          y += t.share[k]! * Math.sqrt(q0 * q0 + q1 * q1);
+          u[k] = c[k]! * a - s[k]! * b;
+          v[k] = c[k]! * b + s[k]! * a;
+        }
+        plain += t.weight * x;
+        inverted += t.weight * y;
+      });
+      visit(n, plain / weights, inverted / weights);
+    }
+  }
+
   private mean(of: (t: Terms, p: number) => number): number {
     let [sum, weights] = [0, 0];
     this.terms.forEach((t, p) => {
@@ -170,25 +244,45 @@ class Sums {
   }
 }
 
+/** What a source does best beside others that stand. */
+type Best = (others: Sums, i: number, now: JointSetting) => Tried;
+interface Tried {
+  setting: JointSetting;
+  efficiency: number;
+}
+
+/** Each joins where it adds up best, in an order; then each in turn is tried again. */
 function fromOrder(
   terms: readonly Terms[],
   order: readonly number[],
-  grid: readonly number[],
   step: number,
   mostDelayS: number,
 ): JointAlignment {
   const settings: JointSetting[] = order.map(() => ({ delayS: 0, inverted: false }));
   const joined = [0];
+  const anywhere: Best = (others, i) => overAll(others, i, step, mostDelayS);
   for (const i of order) {
-    settings[i - 1] = bestOf(new Sums(terms, joined, settings), i, grid, step, mostDelayS).setting;
+    settings[i - 1] = anywhere(new Sums(terms, joined, settings), i, settings[i - 1]!).setting;
     joined.push(i);
   }
-  let efficiency = new Sums(terms, joined, settings).efficiency();
+  return settled(terms, order, settings, anywhere);
+}
+
+/** Each in turn is tried while the others stand, until none gains. */
+function settled(
+  terms: readonly Terms[],
+  order: readonly number[],
+  from: readonly JointSetting[],
+  best: Best,
+): JointAlignment {
+  const settings = [...from];
+  const all = [0, ...settings.map((_, i) => i + 1)];
+  let efficiency = new Sums(terms, all, settings).efficiency();
   for (let pass = 0; pass < MOST_PASSES; pass++) {
     const before = efficiency;
     for (const i of order) {
-      const others = joined.filter((j) => j !== i);
-      const tried = bestOf(new Sums(terms, others, settings), i, grid, step, mostDelayS);
+      const others = all.filter((j) => j !== i);
+      const tried = best(new Sums(terms, others, settings), i, settings[i - 1]!);
       if (tried.efficiency <= efficiency + LEAST_GAIN) continue;
       settings[i - 1] = tried.setting;
       ({ efficiency } = tried);
@@ -198,23 +292,44 @@ function fromOrder(
   return { settings, efficiency };
 }
 
-/** The best delay and polarity of one source beside others that stand: over all of the grid, then between its steps. */
-function bestOf(
+/** The best delay and polarity of one source beside others that stand: over all delays, then between their steps. */
+function overAll(others: Sums, i: number, step: number, mostDelayS: number): Tried {
+  const each = Math.floor(mostDelayS / step);
+  let best: Tried = { setting: { delayS: 0, inverted: false }, efficiency: -1 };
+  others.withOneOver(i, { from: -each * step, step, count: 2 * each + 1 }, (n, plain, inverted) => {
+    const efficiency = Math.max(plain, inverted);
+    if (efficiency > best.efficiency)
+      best = { setting: { delayS: (n - each) * step, inverted: inverted > plain }, efficiency };
+  });
+  return refined(others, i, best, step, mostDelayS, [-mostDelayS, mostDelayS]);
+}
+
+/** The same about where it is: a period and a half of the highest frequency to either side. */
+function near(others: Sums, i: number, now: JointSetting, step: number, mostDelayS: number): Tried {
+  const about = Array.from({ length: 25 }, (_, n) => now.delayS + (n - 12) * step);
+  return refined(others, i, { setting: now, efficiency: -1 }, step, mostDelayS, about);
+}
+
+/** The best of what is given and of some delays, then between them. */
+function refined(
   others: Sums,
   i: number,
-  grid: readonly number[],
+  from: Tried,
   step: number,
   mostDelayS: number,
-): { setting: JointSetting; efficiency: number } {
-  let best = { setting: { delayS: 0, inverted: false }, efficiency: -1 };
-  const tryAt = (delayS: number) =>
-    others.withOne(i, delayS).forEach((efficiency, flip) => {
-      if (efficiency > best.efficiency) best = { setting: { delayS, inverted: flip === 1 }, efficiency };
+  delays: readonly number[],
+): Tried {
+  let best = from;
+  const tryAt = (delayS: number) => {
+    const within = Math.max(-mostDelayS, Math.min(mostDelayS, delayS));
+    others.withOne(i, within).forEach((efficiency, flip) => {
+      if (efficiency > best.efficiency)
+        best = { setting: { delayS: within, inverted: flip === 1 }, efficiency };
     });
-  grid.forEach(tryAt);
+  };
+  delays.forEach(tryAt);
   for (let fine = step / 2; fine > FINEST_S; fine /= 2)
-    for (const by of [-fine, fine])
-      tryAt(Math.max(-mostDelayS, Math.min(mostDelayS, best.setting.delayS + by)));
+    for (const by of [-fine, fine]) tryAt(best.setting.delayS + by);
   return best;
 }
 
