@@ -145,17 +145,18 @@ function roughly(
     const own = allPassTurns(allPasses, frequency);
     tables.quick(turns, inSteps(own), values.subarray(0, delays.length));
     tables.quick(turns, inSteps(own.map((turn) => turn + Math.PI)), values.subarray(delays.length));
-    values.forEach((quick, i) => {
-      if (best.length === most && quick <= best[most - 1]!.quick) return;
+    for (let i = 0; i < values.length; i++) {
+      const quick = values[i]!;
+      if (best.length === most && quick <= best[most - 1]!.quick) continue;
       // the top of a cycle
       const at = i % delays.length;
-      if (at > 0 && quick < values[i - 1]!) return;
-      if (at < delays.length - 1 && quick < values[i + 1]!) return;
+      if (at > 0 && quick < values[i - 1]!) continue;
+      if (at < delays.length - 1 && quick < values[i + 1]!) continue;
       const place = best.findIndex((b) => b.quick < quick);
       const rough = { delayS: delays[at]!, inverted: i >= delays.length, allPasses, quick };
       best.splice(place < 0 ? best.length : place, 0, rough);
       best.length = Math.min(best.length, most);
-    });
+    }
   }
   return best
     .map((b) => evaluated(tables, b, request.mostDelayS))

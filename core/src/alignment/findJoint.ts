@@ -27,6 +27,8 @@ const HEARD_DB = 20;
 const STEPS_PER_PERIOD = 8;
 const MOST_PASSES = 12;
 const LEAST_GAIN = 1e-6;
+/** While it is still open which beginning is best, less than a thousandth of a dB is nothing gained. */
+const ROUGH_GAIN = 1e-4;
 const FINEST_S = 1e-6;
 /** Delays are sought with so many frequencies of each point, and settled with all of them. */
 const MOST_SEARCHED = 64;
@@ -265,7 +267,7 @@ function fromOrder(
     settings[i - 1] = anywhere(new Sums(terms, joined, settings), i, settings[i - 1]!).setting;
     joined.push(i);
   }
-  return settled(terms, order, settings, anywhere);
+  return settled(terms, order, settings, anywhere, ROUGH_GAIN);
 }
 
 /** Each in turn is tried while the others stand, until none gains. */
@@ -274,20 +276,22 @@ function settled(
   order: readonly number[],
   from: readonly JointSetting[],
   best: Best,
+  leastGain = LEAST_GAIN,
 ): JointAlignment {
   const settings = [...from];
   const all = [0, ...settings.map((_, i) => i + 1)];
   let efficiency = new Sums(terms, all, settings).efficiency();
-  for (let pass = 0; pass < MOST_PASSES; pass++) {
-    const before = efficiency;
-    for (const i of order) {
-      const others = all.filter((j) => j !== i);
-      const tried = best(new Sums(terms, others, settings), i, settings[i - 1]!);
-      if (tried.efficiency <= efficiency + LEAST_GAIN) continue;
-      settings[i - 1] = tried.setting;
-      ({ efficiency } = tried);
-    }
-    if (efficiency - before < LEAST_GAIN) break;
+  // so many in a row gained nothing: those after the last that did, and that one itself, stand at their best
+  let unchanged = 0;
+  for (let tries = 0; tries < MOST_PASSES * order.length && unchanged < order.length; tries++) {
+    const i = order[tries % order.length]!;
+    const others = all.filter((j) => j !== i);
+    const tried = best(new Sums(terms, others, settings), i, settings[i - 1]!);
+    const gains = tried.efficiency > efficiency + leastGain;
+    unchanged = gains ? 1 : unchanged + 1;
+    if (!gains) continue;
+    settings[i - 1] = tried.setting;
+    ({ efficiency } = tried);
   }
   return { settings, efficiency };
 }

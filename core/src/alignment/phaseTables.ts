@@ -27,9 +27,15 @@ interface PointTerms {
 /** So finely a turn is tabulated: a power of two, so that whole turns fall off by themselves. */
 const STEPS = 256;
 
+const COSINES = Float64Array.from({ length: STEPS }, (_, n) => Math.cos((2 * Math.PI * n) / STEPS));
+const SINES = Float64Array.from({ length: STEPS }, (_, n) => Math.sin((2 * Math.PI * n) / STEPS));
+
 /** Turns in steps of the table. @param radians in place of nothing: a new array */
-export const inSteps = (radians: Float64Array): Int32Array =>
-  Int32Array.from(radians, (r) => Math.round((r * STEPS) / (2 * Math.PI)));
+export function inSteps(radians: Float64Array): Int32Array {
+  const out = new Int32Array(radians.length);
+  for (let i = 0; i < out.length; i++) out[i] = Math.round((radians[i]! * STEPS) / (2 * Math.PI));
+  return out;
+}
 
 /** What delays turn, in steps of the table: every frequency of the first delay, then of the next. */
 export function delayTurns(frequency: Float64Array, delays: Float64Array): Int32Array {
@@ -94,10 +100,11 @@ export class PhaseTables {
       if (!t) return;
       const by = this.pointWeights[i]! / total / t.weights;
       t.at.forEach((k, j) => {
-        for (let s = 0; s < STEPS; s++) {
-          const turn = (2 * Math.PI * s) / STEPS;
-          const sum = Math.sqrt(Math.max(0, t.squares[j]! + t.cross[j]! * Math.cos(t.phase[j]! + turn)));
-          table[k * STEPS + s] = table[k * STEPS + s]! + by * t.weight[j]! * sum * t.scale[j]!;
+        const [c, s] = [t.cross[j]! * Math.cos(t.phase[j]!), t.cross[j]! * Math.sin(t.phase[j]!)];
+        const [squares, share, from] = [t.squares[j]!, by * t.weight[j]! * t.scale[j]!, k * STEPS];
+        for (let n = 0; n < STEPS; n++) {
+          const sum = Math.sqrt(Math.max(0, squares + c * COSINES[n]! - s * SINES[n]!));
+          table[from + n] = table[from + n]! + share * sum;
         }
       });
     });
