@@ -46,11 +46,11 @@ export function PatternDialog({ project, loudspeaker: l, onGroup, onClose }: Pro
   const problem = from ? (measured.problem ?? byTraces.problem) : byModel.problem;
   return (
     <Modal opened onClose={onClose} title={`The pattern of ${l.name}`} size={960} centered>
-      {problem ? <p role="alert">{problem}</p> : null}
       <div style={{ display: 'grid', gap: 8 }}>
         <Wanted group={l.group} speed={speed} onGroup={onGroup} />
         <BoxBy project={project} from={from} onFrom={setFrom} />
       </div>
+      {problem ? <p role="alert">{problem}</p> : null}
       {pattern && !problem ? (
         <Plots key={from ? 'traces' : 'model'} pattern={pattern} role={l.role} />
       ) : problem ? null : (
@@ -135,7 +135,7 @@ function Plots({ pattern, role }: { pattern: GroupPattern; role: Loudspeaker['ro
     within: { fromHz: frequency[0]!, toHz: frequency.at(-1)! },
     levelLabel: 'dB',
   };
-  const lowest = Math.min(-12, ...aheadDb.map((v) => 6 * Math.floor(v / 6)));
+  const highest = Math.max(6, ...aheadDb.map((v) => 6 * Math.ceil(v / 6)));
   return (
     <div style={{ display: 'grid', gridTemplateColumns: '320px minmax(0, 1fr)', gap: 20, marginTop: 10 }}>
       <div style={{ display: 'grid', gap: 6, alignContent: 'start' }}>
@@ -179,7 +179,7 @@ function Plots({ pattern, role }: { pattern: GroupPattern; role: Loudspeaker['ro
             label="Ahead over one box"
             {...shared}
             traces={curve('ahead over one box alone', 'trace-buoy', aheadDb)}
-            range={{ lowDb: lowest, highDb: lowest + 36 }}
+            range={{ lowDb: highest - 36, highDb: highest }}
           />
         </div>
       </div>
