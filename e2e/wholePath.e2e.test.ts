@@ -194,4 +194,19 @@ describe('from an empty browser to a verified correction', () => {
     worst.forEach((v) => expect(Math.abs(v)).toBeLessThanOrEqual(0.5));
     await user.sees(/They do what was predicted, within 0\.\d+ dB/);
   });
+
+  it('Align: what a main and its subwoofer are set to goes into a memory from its page', async () => {
+    await user.visit('/align');
+    await user.choose('Stands still', 'Left');
+    await user.choose('Is brought to it', 'Sub 1');
+    await user.press('Bring them together');
+    await user.reads('What it says', /they add up to \d+ %/i);
+    await user.press('Load into a memory');
+    await user.press('C: empty');
+    await user.reads(
+      'Keep and hand on',
+      /Memory C is loaded and active\. Its filters read back exactly/,
+      120_000,
+    );
+  });
 });

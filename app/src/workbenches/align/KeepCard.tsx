@@ -17,7 +17,7 @@ import { changeProject } from '../../services/changeProject';
 import { listenAt, type HeardFrom } from '../../services/heardFrom';
 import { notify } from '../../services/notify';
 import { changeStep } from './changeAlign';
-import { LoadIntoMemory } from './LoadIntoMemory';
+import { LoadingNow, LoadIntoMemory } from './LoadIntoMemory';
 
 interface Props {
   project: Project;
@@ -100,6 +100,25 @@ export function KeepCard({ project, step, heard }: Props) {
           }}
         />
       </div>
+      {settings ? (
+        <div className="row" style={{ flexShrink: 0, gap: 6 }}>
+          <Button size="compact-sm" onClick={() => void takeOver()}>
+            Use in Correct
+          </Button>
+          {heard && !asksAllPass ? (
+            <Button
+              size="compact-sm"
+              variant="default"
+              title="This setting and those that are kept, as variants side by side in Listen, with noise of the shared band: matched in loudness, blind if you like"
+              onClick={() => void hear(heard)}
+            >
+              Hear them
+            </Button>
+          ) : null}
+          {project.sweeps.length > 0 ? <LoadIntoMemory project={project} onTake={takeOver} /> : null}
+        </div>
+      ) : null}
+      {settings ? <LoadingNow /> : null}
       {step.kept.map((kept) => (
         <div className="row" key={kept.id} style={{ gap: 4 }}>
           <input
@@ -146,23 +165,6 @@ export function KeepCard({ project, step, heard }: Props) {
           </ActionIcon>
         </div>
       ))}
-      {settings ? (
-        <div className="row" style={{ flexShrink: 0, gap: 6 }}>
-          <Button size="compact-sm" onClick={() => void takeOver()}>
-            Use in Correct
-          </Button>
-          {heard && !asksAllPass ? (
-            <Button
-              size="compact-sm"
-              variant="default"
-              title="This setting and those that are kept, as variants side by side in Listen, with noise of the shared band: matched in loudness, blind if you like"
-              onClick={() => void hear(heard)}
-            >
-              Hear them
-            </Button>
-          ) : null}
-        </div>
-      ) : null}
       <span className="quiet" style={{ fontSize: 12 }}>
         {waits.length > 0
           ? `To be played: ${step.sources.map((s) => `${s.name} ${(1000 * (playedDelays(step).get(s.id) ?? 0)).toFixed(2)} ms`).join(', ')}. `
@@ -171,9 +173,13 @@ export function KeepCard({ project, step, heard }: Props) {
           ? asksAllPass
             ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand. '
             : 'A new variant gets these levels, delays, polarities and crossovers. '
-          : 'These are no channels of this place: set them in the processor by hand.'}
+          : 'These are no channels of this place: set them in the processor by hand.'}{' '}
+        {settings && project.sweeps.length > 0 ? (
+          <a className="linkish" href="/hand-over">
+            Hand over loads and verifies it.
+          </a>
+        ) : null}
       </span>
-      {settings && project.sweeps.length > 0 ? <LoadIntoMemory project={project} onTake={takeOver} /> : null}
     </section>
   );
 }

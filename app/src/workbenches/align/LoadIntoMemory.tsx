@@ -15,15 +15,10 @@ interface LoadIntoMemoryProps {
 
 /** What is set here, with the correction of every channel, goes into a memory of the processor; Hand over verifies it there. */
 export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
-  const { state, work, problem, readBack } = useStore(memoryWork);
+  const { state, work } = useStore(memoryWork);
   useEffect(() => void refreshMemories(), []);
   const { memories } = theProcessor().profile;
-  const handOver = (
-    <a className="linkish" href="/hand-over">
-      {memories.length > 0 ? 'Hand over verifies it.' : 'Hand over saves it as files.'}
-    </a>
-  );
-  if (memories.length === 0) return <span style={{ fontSize: 12 }}>{handOver}</span>;
+  if (memories.length === 0) return null;
   const holds = (letter: string) => {
     const memory = state?.memories.find((m) => m.letter === letter);
     if (!memory) return letter;
@@ -35,9 +30,31 @@ export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
     const name = await onTake();
     if (name) await loadMemory(letter, name.slice(0, 40), false);
   };
+  return (
+    <Menu shadow="sm" position="top-end">
+      <Menu.Target>
+        <Button size="compact-sm" variant="default" aria-label="Load into a memory" disabled={work !== null}>
+          Load …
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Label>into memory</Menu.Label>
+        {memories.map((letter) => (
+          <Menu.Item key={letter} onClick={() => void load(letter)}>
+            {holds(letter)}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+/** How loading into a memory stands. */
+export function LoadingNow() {
+  const { work, problem, readBack } = useStore(memoryWork);
   if (work)
     return (
-      <div style={{ display: 'grid', gap: 4, fontSize: 12 }}>
+      <div style={{ display: 'grid', gap: 4, fontSize: 12, flexShrink: 0 }}>
         <div className="row">
           <span>{work.what}</span>
           <Button size="compact-xs" variant="default" onClick={silence}>
@@ -47,32 +64,11 @@ export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
         <Progress value={100 * work.share} aria-label="Progress of the memory" />
       </div>
     );
-  return (
-    <div style={{ display: 'grid', gap: 4, fontSize: 12 }}>
-      <div className="row" style={{ justifyContent: 'flex-start', gap: 8 }}>
-        <Menu shadow="sm" position="top-start">
-          <Menu.Target>
-            <Button size="compact-sm" variant="default">
-              Load into a memory …
-            </Button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            {memories.map((letter) => (
-              <Menu.Item key={letter} onClick={() => void load(letter)}>
-                {holds(letter)}
-              </Menu.Item>
-            ))}
-          </Menu.Dropdown>
-        </Menu>
-        {handOver}
-      </div>
-      {problem ? (
-        <span className="attention" role="alert">
-          {problem}
-        </span>
-      ) : readBack ? (
-        <span>{readBack}</span>
-      ) : null}
-    </div>
-  );
+  if (problem)
+    return (
+      <span className="attention" role="alert" style={{ fontSize: 12 }}>
+        {problem}
+      </span>
+    );
+  return readBack ? <span style={{ fontSize: 12 }}>{readBack}</span> : null;
 }
