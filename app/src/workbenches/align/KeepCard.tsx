@@ -101,13 +101,13 @@ export function KeepCard({ project, step, heard }: Props) {
         />
       </div>
       {settings ? (
-        <div className="row" style={{ flexShrink: 0, gap: 6 }}>
-          <Button size="compact-sm" onClick={() => void takeOver()}>
+        <div className="row" style={{ flexShrink: 0, gap: 4 }}>
+          <Button size="compact-xs" onClick={() => void takeOver()}>
             Use in Correct
           </Button>
           {heard && !asksAllPass ? (
             <Button
-              size="compact-sm"
+              size="compact-xs"
               variant="default"
               title="This setting and those that are kept, as variants side by side in Listen, with noise of the shared band: matched in loudness, blind if you like"
               onClick={() => void hear(heard)}

@@ -33,14 +33,18 @@ export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
   return (
     <Menu shadow="sm" position="top-end">
       <Menu.Target>
-        <Button size="compact-sm" variant="default" aria-label="Load into a memory" disabled={work !== null}>
+        <Button size="compact-xs" variant="default" aria-label="Load into a memory" disabled={work !== null}>
           Load …
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Label>into memory</Menu.Label>
         {memories.map((letter) => (
-          <Menu.Item key={letter} onClick={() => void load(letter)}>
+          <Menu.Item
+            key={letter}
+            {...(foreignIn(project, state, letter) ? { color: 'buoy' } : {})}
+            onClick={() => void load(letter)}
+          >
             {holds(letter)}
           </Menu.Item>
         ))}
