@@ -23,7 +23,8 @@ export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
     const memory = state?.memories.find((m) => m.letter === letter);
     if (!memory) return letter;
     const foreign = foreignIn(project, state, letter);
-    const what = 'empty' in memory ? 'empty' : foreign ? `overwrites ${foreign}` : memory.name || 'no name';
+    const what =
+      'empty' in memory ? 'empty' : foreign ? `${foreign}, not of this project` : memory.name || 'no name';
     return `${letter}${state!.active === letter ? ', active' : ''}: ${what}`;
   };
   const load = async (letter: string) => {
@@ -42,7 +43,8 @@ export function LoadIntoMemory({ project, onTake }: LoadIntoMemoryProps) {
         {memories.map((letter) => (
           <Menu.Item
             key={letter}
-            {...(foreignIn(project, state, letter) ? { color: 'buoy' } : {})}
+            // overwriting it is asked for, in Hand over
+            disabled={!state || foreignIn(project, state, letter) !== null}
             onClick={() => void load(letter)}
           >
             {holds(letter)}
