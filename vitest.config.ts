@@ -42,6 +42,9 @@ const REAL_AUDIO = [
   'e2e/ownRoom.e2e.test.ts',
   'e2e/liveOnDevices.e2e.test.ts',
 ];
+const REAL_AUDIO_LONG = ['e2e/long/realReady.e2e.test.ts'];
+/** In real time: what a busy machine takes sound from is asked again, what fails each time is broken. */
+const IN_REAL_TIME = { fileParallelism: false, retry: 2 };
 const browser = (name: string, more: object) => ({
   resolve,
   ssr,
@@ -59,7 +62,8 @@ const browser = (name: string, more: object) => ({
 class SlowFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const sorted = await super.sort(files);
-    const isSlow = ({ moduleId }: TestSpecification) => /stand-ins\/src\/rig\/|wholePath/.test(moduleId);
+    const isSlow = ({ moduleId }: TestSpecification) =>
+      /stand-ins\/src\/rig\/|(wholePath|everyPage|electronics)\.e2e/.test(moduleId);
     return [...sorted.filter(isSlow), ...sorted.filter((f) => !isSlow(f))];
   }
 }
@@ -114,11 +118,15 @@ export default defineConfig({
       // a machine that stalls for seconds fails one now and then: what fails again is broken
       browser('e2e', { exclude: [...configDefaults.exclude, ...REAL_AUDIO], retry: 1 }),
       // whole tasks that take minutes: `npm run bars`
-      browser('e2e-long', { include: ['e2e/long/*.e2e.test.ts'], retry: 1 }),
+      browser('e2e-long', {
+        include: ['e2e/long/*.e2e.test.ts'],
+        exclude: [...configDefaults.exclude, ...REAL_AUDIO_LONG],
+        retry: 1,
+      }),
       // not a check: `node scripts/screenshots.mjs`
       browser('pictures', { include: ['e2e/*.pictures.ts'], bail: 1 }),
-      // in real time: what a busy machine takes sound from is asked again, what fails each time is broken
-      browser('real-audio', { include: REAL_AUDIO, fileParallelism: false, retry: 2 }),
+      browser('real-audio', { include: REAL_AUDIO, ...IN_REAL_TIME }),
+      browser('real-audio-long', { include: REAL_AUDIO_LONG, ...IN_REAL_TIME }),
     ],
   },
 });

@@ -1,9 +1,8 @@
-import { gainOfDb, exponentialSweep } from '@pebble-hall/core/signal';
-import { houseMemory } from '@pebble-hall/stand-ins/processor';
-import { noFaults, SimulatedRoom } from '@pebble-hall/stand-ins/rig';
+import { gainOfDb } from '@pebble-hall/core/signal';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { fakeCapture, writeCaptureFile } from './support/captureFile.mjs';
 import { onSound } from './support/onSound';
+import { leftInTheLoft } from './support/roomCapture';
 import { startServer } from './support/server.mjs';
 import { User } from './support/user';
 
@@ -20,73 +19,7 @@ afterEach(async () => {
   await user?.close();
 });
 
-/** What Left sounds like in the Net Loft, the loopback beside it: silence, a check sweep, decay. */
-function leftInTheLoft(): string {
-  const sweep = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 1, levelDbfs: -30 });
-  const silence = 1.5 * 48000;
-  const samples = new Float32Array(silence + sweep.samples.length);
-  samples.set(sweep.samples, silence);
-  const { outputs, filters } = houseMemory();
-  const [microphone, loopback] = new SimulatedRoom(1).record({
-    signals: [{ output: 1, samples }],
-    lengthFrames: samples.length + 3 * 48000,
-    microphones: [
-      { input: 1, position: { x: 3.6, y: 1.72, z: 1.14 }, serial: 4417, incidenceDeg: 0, gainDb: 0 },
-    ],
-    outputs,
-    filters,
-    faults: noFaults(),
-    take: 1,
-  });
-  // the file plays this sweep whatever the page plays: the page's own level is set to the same
-  return writeCaptureFile([microphone!, loopback!.map((v) => v * gainOfDb(0))]);
-}
-
 describe('on the devices of this computer', () => {
-  onSound(
-    'from nothing to ready to measure: connect, check, level',
-    async () => {
-      user = await User.at(server.url, { args: fakeCapture(leftInTheLoft()) });
-      await user.visit('/rig#connect');
-      await user.tick('This computer');
-      await user.sees('The browser will ask whether it may use the microphone');
-      await user.press('Open devices');
-      await user.sees(
-        /Connected: 2 in, 2 out at 48 kHz; echo cancellation, noise suppression and gain control are off\./,
-      );
-      await user.tick('Let go of the input between takes');
-      await user.view('Channels');
-      for (const name of ['Centre', 'Surround left', 'Surround right', 'Sub 1', 'Sub 2']) {
-        await user.click(`//*[@role="group"][@aria-label="${name}"]//label[normalize-space(.)="fitted"]`);
-      }
-      await user.type('Test level', '-30');
-      await user.press('Listen to the room');
-      await user.sees(/Noise of the room\s+−?\d+ dB\(A\) re full scale/);
-      await user.press('Check every channel');
-      await user.until(
-        'both channels are judged',
-        async () => {
-          const text = await user.text();
-          // a busy machine may lose sound on the way: the page then says to close other programs and to repeat it
-          if (!text.includes('Cancel'))
-            for (const name of ['Left', 'Right'])
-              if ((await user.textOf(name)).includes('sound was lost')) {
-                await user.press(`Check ${name}`);
-                break;
-              }
-          return (text.match(/loud enough, \d\d dB above the noise/g) ?? []).length === 2;
-        },
-        180_000,
-      );
-      await user.sees(/ready, \d+ dB/);
-      // the loopback in the file tells the time: Left is 3.1 m away, plus the processor's 1.25 ms
-      await user.view('Microphones');
-      await user.tick('With and without');
-      await user.sees('Left, with the file');
-    },
-    400_000,
-  );
-
   it('a refused permission, a device that is not there and one that vanishes are told, with what to do', async () => {
     user = await User.at(server.url, {
       args: ['--use-fake-device-for-media-stream', '--deny-permission-prompts'],

@@ -15,6 +15,7 @@ for (const [project, workers, ...more] of /** @type {const} */ ([
   // the longest of the unit tests
   ['core', availableParallelism(), '--tags-filter=bars'],
   ['e2e-long', 2],
+  ['real-audio-long', 1],
 ])) {
   const args = ['vitest', 'run', '--project', project, `--maxWorkers=${workers}`, ...more];
   const { status } = spawnSync('npx', args, {

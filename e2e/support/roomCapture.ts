@@ -1,20 +1,18 @@
 // What a microphone hears of one loudspeaker in a room, as a file in place of a microphone.
 import { exponentialSweep } from '@pebble-hall/core/signal';
-import { plainMemory } from '@pebble-hall/stand-ins/processor';
+import { houseMemory, plainMemory } from '@pebble-hall/stand-ins/processor';
 import { noFaults, SimulatedRoom } from '@pebble-hall/stand-ins/rig';
 import { writeCaptureFile } from './captureFile.mjs';
 
 const RATE = 48000;
-/** As a walk sweeps; the page's own level does not matter, as the file plays its own. */
-const SWEEP_S = 3;
 
-/** Left in the room, the loopback beside it: silence, a sweep as the walk plays it, decay. */
-export function leftInARoom(): string {
-  const sweep = exponentialSweep({ rate: RATE, from: 20, to: 20000, durationS: SWEEP_S, levelDbfs: -20 });
+/** Left in the room, the loopback beside it: silence, one sweep, decay. The page's own level does not matter, as the file plays its own. */
+function leftHeard(sweepS: number, levelDbfs: number, memory: ReturnType<typeof plainMemory>): string {
+  const sweep = exponentialSweep({ rate: RATE, from: 20, to: 20000, durationS: sweepS, levelDbfs });
   const silence = 1.5 * RATE;
   const samples = new Float32Array(silence + sweep.samples.length);
   samples.set(sweep.samples, silence);
-  const { outputs, filters } = plainMemory();
+  const { outputs, filters } = memory;
   const [microphone, loopback] = new SimulatedRoom(1).record({
     signals: [{ output: 1, samples }],
     lengthFrames: samples.length + 3 * RATE,
@@ -28,3 +26,9 @@ export function leftInARoom(): string {
   });
   return writeCaptureFile([microphone!, loopback!]);
 }
+
+/** As a walk sweeps, through a processor that does nothing. */
+export const leftInARoom = () => leftHeard(3, -20, plainMemory());
+
+/** As Rig checks a channel, in the Net Loft as it was found. */
+export const leftInTheLoft = () => leftHeard(1, -30, houseMemory());
