@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { readAes69Responses } from '@pebble-hall/core/formats';
 import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { aUser } from '../support/aUser';
@@ -129,8 +131,19 @@ describe('a treated wall', () => {
     await user.among('Which run is heard', 'Run 1');
     await user.press('Stop');
     await user.reads('Listen', /Play/);
-    await user.press('Save the response');
-    const { bytes } = await user.download(/\.wav$/);
+    const save = async (form: string) => {
+      await user.press('Save the response …');
+      await user.click(`//*[@role="menuitem"][normalize-space(.)="${form}"]`);
+    };
+    await save('First-order ambisonics (ACN, SN3D), WAV');
+    const { bytes: four } = await user.download(/ambisonics\.wav$/);
+    expect(four.readUInt16LE(22)).toBe(4);
+    await save('Two ears, AES69');
+    const { path: set } = await user.download(/two ears\.sofa$/);
+    const { responses } = await readAes69Responses(new Uint8Array(readFileSync(set)));
+    expect(responses).toHaveLength(2);
+    await save('Two ears, WAV');
+    const { bytes } = await user.download(/two ears\.wav$/);
     expect(bytes.subarray(0, 4).toString()).toBe('RIFF');
     expect(bytes.length).toBeGreaterThan(4 * 48_000);
   });
@@ -201,7 +214,7 @@ it('the Net Loft is modelled at its spots, compared with its walk, and tuned to 
   await user.among('What is asked', 'How long does it ring?');
   await user.reads('What it says', /Measured at 3 spots it rings for/);
   await user.press('New run');
-  await user.among('What sounds', 'a point source');
+  await user.choose('What sounds', 'a point source');
   await user.choose('Heard at', 'the spots');
   await user.press('Run');
   await isWhole();
@@ -226,7 +239,7 @@ it('the Net Loft is modelled at its spots, compared with its walk, and tuned to 
 
 it('along a line to the rear: a figure over the distance, beside what a hall of its size is expected to give', async () => {
   await user.press('New run');
-  await user.among('What sounds', 'a point source');
+  await user.choose('What sounds', 'a point source');
   await user.choose('Heard at', 'a line to the rear');
   await user.choose('How sure', 'quick: times to within two differences that one would notice');
   await user.press('Run');
@@ -251,7 +264,7 @@ it('along a line to the rear: a figure over the distance, beside what a hall of 
 
 it('a talker outside, or nobody who hears, is told before anything runs', async () => {
   await user.press('New run');
-  await user.among('What sounds', 'a talker and loudspeakers');
+  await user.choose('What sounds', 'a talker and loudspeakers');
   await user.type('Source x', '40');
   await user.sees('Talker is outside the room. Move it in.');
   await user.sees('Run it all the same');

@@ -18,7 +18,7 @@ const size = Joi.valid('small', 'large');
 const sections = Joi.array()
   .items(
     Joi.object({
-      kind: Joi.valid('peak', 'low shelf', 'high shelf'),
+      kind: Joi.valid(...SKERRY.sectionKinds),
       frequency: Joi.number().min(10).max(22000),
       gainDb: Joi.number().min(SKERRY.leastSectionDb).max(SKERRY.mostSectionDb),
       q: Joi.number().min(0.1).max(40),

@@ -61,6 +61,7 @@ const project = {
   ],
   kept: [traceOfFile('flat'), traceOfFile('noise', { kind: 'spectrum' })],
   alignSteps: [],
+  live: { measurements: [{ id: 'm1' }, { id: 'm2' }] },
 } as unknown as Project;
 
 const source = (id: string, of: AlignSource['of'], change: Partial<AlignSource> = {}): AlignSource => ({
@@ -85,11 +86,13 @@ const known = (
   seen: seenOf(traceIdsOf(of, step), curve),
   swept: seenOf(sweepIdsOf(of, step), curve),
   fields: null,
+  heard: null,
 });
 const modelsSay = (fields: KnownOfSources['fields']): KnownOfSources => ({
   seen: new Map(),
   swept: new Map(),
   fields,
+  heard: null,
 });
 
 it('channels are heard where both were swept and well; a spot left out of the average counts for nothing', () => {
@@ -134,6 +137,27 @@ it('what Live took off a trace for the eye is given back to it', () => {
   const angle = -2 * Math.PI * LIBRARY_GRID[n]! * 0.0104;
   expect(points[0]!.curves.get('heard')!.im[n]).toBeCloseTo(Math.sin(angle), 9);
   expect(points[0]!.curves.get('flat')!.im[n]).toBe(0);
+});
+
+describe('what Live hears', () => {
+  const live = (id: string) => source(id, { kind: 'live', measurementId: id });
+  const step = newStep('s', 'S', [trace('flat'), live('m1')]);
+  const at = (heard: KnownOfSources['heard'], of = step) =>
+    alignedSources(project, of, { ...known(project, of), heard });
+  it('is a source as it is now, with the delay that was taken off for the eye', () => {
+    const { points } = at([{ id: 'm1', delayS: 0.004, curve: flatCurve(0.5) }]);
+    const n = 120;
+    const angle = -2 * Math.PI * LIBRARY_GRID[n]! * 0.004;
+    expect(points[0]!.curves.get('m1')!.re[n]).toBeCloseTo(0.5 * Math.cos(angle), 9);
+  });
+  it('is missed in plain words while it is not there', () => {
+    expect(at(null).problems[0]).toMatch(/Start the session in Live/);
+    expect(at([{ id: 'm1', delayS: 0, curve: null }]).problems[0]).toMatch(
+      /nothing yet that could be trusted/,
+    );
+    const gone = newStep('s', 'S', [trace('flat'), live('m9')]);
+    expect(at([], gone).problems[0]).toMatch(/gone from Live/);
+  });
 });
 
 it('a group is the sum of what was brought together, as it was set', () => {

@@ -1,6 +1,7 @@
 import { asSet, together, type SourceSetting } from '@pebble-hall/core/alignment';
 import type { SourceField } from '@pebble-hall/core/coverage';
 import type { Point } from '@pebble-hall/core/geometry';
+import type { MeasuredNow } from '@pebble-hall/core/live';
 import {
   isFromModels,
   keptById,
@@ -43,7 +44,7 @@ export interface AlignedSources {
 /** The place to align, among the points of a step. */
 export const PLACE = 'place';
 
-type Known = Pick<Project, 'place' | 'sweeps' | 'roundId' | 'rounds' | 'kept' | 'alignSteps'>;
+type Known = Pick<Project, 'place' | 'sweeps' | 'roundId' | 'rounds' | 'kept' | 'alignSteps' | 'live'>;
 /** Nothing but curves on the points of the library. */
 type Found = { curve: LibraryCurve } | { problem: string } | { isReading: true };
 
@@ -93,6 +94,10 @@ function spotsOf(project: Known, step: AlignStep): (Spot | null)[] {
 const leavesIn = (project: Known, step: AlignStep): AlignSource[] =>
   step.sources.flatMap((s) => leavesOf(project.alignSteps, s));
 
+/** Whether anything in a step is what Live hears now. */
+export const isLive = (project: Pick<Known, 'alignSteps'>, step: AlignStep): boolean =>
+  step.sources.some((s) => leavesOf(project.alignSteps, s).some(({ of }) => of.kind === 'live'));
+
 /** Ids of the library's traces that a step rests on. */
 export function traceIdsOf(project: Known, step: AlignStep): string[] {
   const ids = leavesIn(project, step).flatMap(({ of }) =>
@@ -128,6 +133,8 @@ export interface KnownOfSources {
   swept: ReadonlyMap<string, SeenTrace>;
   /** by channel, at `modelledPlaces`; null while it is worked out */
   fields: ReadonlyMap<string, SourceField> | null;
+  /** what the measurements of the live session hear now; null while no session is on */
+  heard: readonly Pick<MeasuredNow, 'id' | 'delayS' | 'curve'>[] | null;
 }
 
 /** The sources of a step at each place where they are heard together. */
@@ -201,6 +208,8 @@ function curveAt(project: Known, source: AlignSource, where: Where, known: Known
   switch (of.kind) {
     case 'traces':
       return traceAt(project, source, of.shownId, seen);
+    case 'live':
+      return heardAs(project, source, of.measurementId, known);
     case 'channels': {
       const gone = of.loudspeakerIds.find((id) => !project.place.loudspeakers.some((l) => l.id === id));
       if (gone !== undefined)
@@ -227,6 +236,17 @@ function curveAt(project: Known, source: AlignSource, where: Where, known: Known
       );
     }
   }
+}
+
+function heardAs(project: Known, source: AlignSource, id: string, { heard }: KnownOfSources): Found {
+  if (!project.live.measurements.some((m) => m.id === id))
+    return { problem: `The measurement of ${source.name} is gone from Live. Choose another one.` };
+  if (!heard)
+    return { problem: `Nothing is heard of ${source.name}. Start the session in Live, and play it alone.` };
+  const now = heard.find((m) => m.id === id);
+  if (!now?.curve) return { problem: `${source.name}: Live hears nothing yet that could be trusted.` };
+  // what is taken off for the eye is part of when it arrives
+  return withGain({ curve: onGrid({ ...now.curve, hasPhase: true }) }, 0, now.delayS);
 }
 
 /** All of them together; what keeps one of them away where there is something. */

@@ -33,9 +33,14 @@ export async function designAll(requests: ChannelRequest[], job?: Partial<Job>):
   return new Map(designs.map((d) => [d.id, d]));
 }
 
-/** How many sections of its own a channel's fit may use, beside those that a subwoofer has from playing together. */
+/** How many sections of its own a channel's fit may use, beside what it has from playing together with others. */
 const sectionsLeft = (correction: Correction, id: string) =>
-  Math.max(1, theProcessor().profile.mostSections - (correction.subs[id]?.sections.length ?? 0));
+  Math.max(
+    1,
+    theProcessor().profile.mostSections -
+      (correction.subs[id]?.sections.length ?? 0) -
+      (correction.allPasses[id]?.length ?? 0),
+  );
 
 const REST_MS = 500;
 let restedAt = 0;
@@ -134,6 +139,7 @@ export async function outputsOf(
         sub: correction.subs[l.id] ?? null,
         role: l.role,
         crossovers: correction.crossovers[l.id] ?? null,
+        allPasses: correction.allPasses[l.id] ?? [],
       },
     ];
   });

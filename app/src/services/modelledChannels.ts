@@ -38,7 +38,7 @@ export function modelledChannel(project: Project, id: string, rate: number): Cha
   return coverageChannel(
     loudspeaker,
     modelOf(project.place, loudspeaker),
-    settingsPath(loudspeaker, { ...correction, alignment: {}, crossovers: {} }, rate),
+    settingsPath(loudspeaker, { ...correction, alignment: {}, crossovers: {}, allPasses: {} }, rate),
   );
 }
 

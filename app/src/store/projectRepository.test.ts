@@ -1,3 +1,4 @@
+import { SECTORS, STRETCHES_S } from '@pebble-hall/core/tracing';
 import { boxWalls } from '@pebble-hall/core/place';
 import 'fake-indexeddb/auto';
 import { readFileSync } from 'node:fs';
@@ -212,6 +213,18 @@ it('opens a kept sample of version 14: its run is kept, its sweeps are seen as t
   expect(project.sweepLooks).toEqual({});
 });
 
+it('opens a kept sample of version 15: its all-passes are asked of no processor yet', async () => {
+  const bytes = readFileSync(new URL('samples/version-15.pebble.zip', import.meta.url));
+  const project = (await repository.open(await repository.takeInShipped(new Uint8Array(bytes))))!;
+  expect(project.version).toBe(PROJECT_VERSION);
+  expect(project.variants.map((v) => v.correction.allPasses)).toEqual([{}, {}]);
+  expect(project.alignSteps[0]!.sources[1]!.allPasses).toEqual([
+    { hz: 90, q: 0.8 },
+    { hz: 60, q: null },
+  ]);
+  expect(project.sweepLooks['s1']).toMatchObject({ gainDb: 3, line: 'dashed' });
+});
+
 describe('rays of a run', () => {
   const run = (p: Project): RoomRun => ({
     id: 'run-1',
@@ -239,6 +252,8 @@ describe('rays of a run', () => {
       rays: 100,
       bins: 50,
       data: new Float32Array(17 * 50).fill(group + 1),
+      // groups of before it was kept have none
+      directions: group === 0 ? null : new Float32Array(STRETCHES_S.length * SECTORS).fill(0.5),
       emission: null,
       powerDb: zero,
       delayS: 0,

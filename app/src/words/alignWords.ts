@@ -9,7 +9,7 @@ import {
 } from '@pebble-hall/core/alignment';
 import type { SourceSetting } from '@pebble-hall/core/alignment';
 import type { PlaceReason } from '@pebble-hall/core/coverage';
-import type { CrossoverFilter } from '@pebble-hall/core/path';
+import type { AllPassSection, CrossoverFilter } from '@pebble-hall/core/path';
 import { formatHz } from '../charts/chartMath';
 
 /** A sentence about two sources. */
@@ -143,6 +143,10 @@ export function meetingSentence({ hz, lowest, highest }: Meeting): AlignSentence
 export const crossoverWords = ({ frequency, kind, order }: CrossoverFilter): string =>
   `${formatHz(frequency)}, ${kind} ${6 * order} dB/oct`;
 
+/** "all-pass 71 Hz, Q 0.7", "all-pass 71 Hz, first order". */
+export const allPassWords = ({ hz, q }: AllPassSection): string =>
+  `all-pass ${formatHz(hz)}${q === null ? ', first order' : `, Q ${fixed(q, 1)}`}`;
+
 /** What is done to a source, in few words: "6.40 ms, inverted, all-pass 71 Hz". */
 export function settingWords({
   gainDb,
@@ -158,9 +162,7 @@ export function settingWords({
     ...(inverted ? ['inverted'] : []),
     ...(highPass ? [`from ${crossoverWords(highPass)}`] : []),
     ...(lowPass ? [`up to ${crossoverWords(lowPass)}`] : []),
-    ...(allPasses ?? []).map(
-      (a) => `all-pass ${formatHz(a.hz)}${a.q === null ? ', first order' : `, Q ${fixed(a.q, 1)}`}`,
-    ),
+    ...(allPasses ?? []).map(allPassWords),
   ].join(', ');
 }
 

@@ -31,6 +31,7 @@ const reading = (error: number, stiError = 0.001): ReceiverReading => ({
   sti: 0.5,
   stiError,
   levelDb: Array.from({ length: 8 }, (_, o) => 60 + o),
+  evenness: null,
 });
 
 it('the mean of a figure is that of the octaves which stand for all', () => {

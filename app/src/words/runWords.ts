@@ -2,7 +2,7 @@ import { OCTAVES } from '@pebble-hall/core/room';
 import type { ReceiverReading } from '@pebble-hall/core/runs';
 import { inNoticeable, type EnergyFigures } from '@pebble-hall/core/tracing';
 
-export type RunFigure = keyof EnergyFigures | 'sti' | 'level';
+export type RunFigure = keyof EnergyFigures | 'sti' | 'level' | 'evenEarly' | 'evenLate';
 
 interface Meaning {
   name: string;
@@ -12,12 +12,21 @@ interface Meaning {
   digits: number;
   /** indices of the octaves whose mean stands for all (ISO 3382-1:2009, table A.1); null for one that has no octaves */
   mean: readonly number[] | null;
+  /** of one that has no octaves: what it is over */
+  over?: string;
 }
 
 const MIDDLE = [3, 4];
 /** What is read at a receiver, in the order in which it is stepped through. */
 export const RUN_FIGURES: Record<RunFigure, Meaning> = {
-  sti: { name: 'Speech transmission index', short: 'STI', unit: '', digits: 2, mean: null },
+  sti: {
+    name: 'Speech transmission index',
+    short: 'STI',
+    unit: '',
+    digits: 2,
+    mean: null,
+    over: 'all octaves of speech',
+  },
   t30: { name: 'Reverberation time T30', short: 'T30', unit: 's', digits: 2, mean: MIDDLE },
   t20: { name: 'Reverberation time T20', short: 'T20', unit: 's', digits: 2, mean: MIDDLE },
   edt: { name: 'Early decay time', short: 'EDT', unit: 's', digits: 2, mean: MIDDLE },
@@ -27,6 +36,22 @@ export const RUN_FIGURES: Record<RunFigure, Meaning> = {
   ts: { name: 'Centre time', short: 'Ts', unit: 's', digits: 3, mean: MIDDLE },
   g: { name: 'Strength G', short: 'G', unit: 'dB', digits: 1, mean: MIDDLE },
   lf: { name: 'Lateral energy fraction', short: 'LF', unit: '', digits: 2, mean: [1, 2, 3, 4] },
+  evenEarly: {
+    name: 'Evenness of directions, up to 80 ms',
+    short: 'Even, early',
+    unit: '%',
+    digits: 0,
+    mean: null,
+    over: '500 Hz to 2 kHz',
+  },
+  evenLate: {
+    name: 'Evenness of directions, after 80 ms',
+    short: 'Even, late',
+    unit: '%',
+    digits: 0,
+    mean: null,
+    over: '500 Hz to 2 kHz',
+  },
   level: { name: 'Sound pressure level', short: 'Level', unit: 'dB', digits: 1, mean: MIDDLE },
 };
 export const RUN_FIGURE_KEYS = Object.keys(RUN_FIGURES) as RunFigure[];
@@ -36,16 +61,22 @@ export type RunBand = number | 'mean';
 
 const mean = (values: number[]) => values.reduce((a, b) => a + b, 0) / values.length;
 
+/** Whether a figure is one of each octave. */
+export const hasOctaves = (figure: RunFigure): boolean => RUN_FIGURES[figure].mean !== null;
+
 /** A figure at a receiver; NaN where there is none. */
 export function figureOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
   if (figure === 'sti') return reading.sti;
+  if (figure === 'evenEarly' || figure === 'evenLate')
+    return 100 * (reading.evenness?.[figure === 'evenEarly' ? 'early' : 'late'] ?? NaN);
   const at = (o: number) => (figure === 'level' ? reading.levelDb[o]! : reading.figures[o]![figure]);
   return band === 'mean' ? mean(RUN_FIGURES[figure].mean!.map(at)) : at(band);
 }
 
-/** Its standard error; of a level there is that of the strength. */
+/** Its standard error; of a level there is that of the strength, of evenness none is known. */
 export function errorOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
   if (figure === 'sti') return reading.stiError;
+  if (figure === 'evenEarly' || figure === 'evenLate') return NaN;
   const key = figure === 'level' ? 'g' : figure;
   const at = (o: number) => reading.errors[o]![key];
   // octaves share their rays, so their errors do not average out
@@ -54,11 +85,13 @@ export function errorOf(reading: ReceiverReading, figure: RunFigure, band: RunBa
 
 /** An error in just-noticeable differences. */
 export const errorInNoticeable = (reading: ReceiverReading, figure: RunFigure, band: RunBand): number =>
-  inNoticeable(
-    figure === 'level' ? 'g' : figure,
-    errorOf(reading, figure, band),
-    figureOf(reading, figure, band),
-  );
+  figure === 'evenEarly' || figure === 'evenLate'
+    ? NaN
+    : inNoticeable(
+        figure === 'level' ? 'g' : figure,
+        errorOf(reading, figure, band),
+        figureOf(reading, figure, band),
+      );
 
 /** A figure as text, with a true minus sign. */
 export function figureText(value: number, figure: RunFigure): string {
@@ -75,8 +108,8 @@ export const speechWord = (sti: number): string =>
 export const octaveText = (o: number): string =>
   OCTAVES[o]! < 1000 ? `${OCTAVES[o]!} Hz` : `${OCTAVES[o]! / 1000} kHz`;
 export const bandText = (band: RunBand, figure: RunFigure): string => {
-  const of = RUN_FIGURES[figure].mean;
-  if (!of) return 'all octaves of speech';
+  const { mean: of, over } = RUN_FIGURES[figure];
+  if (!of) return over ?? '';
   return band === 'mean' ? `mean of ${octaveText(of[0]!)} to ${octaveText(of.at(-1)!)}` : octaveText(band);
 };
 
@@ -183,4 +216,16 @@ export function bothEarsSentence({ early, late }: { early: number; late: number 
         ? 'from ahead, with something from the sides'
         : 'nearly all from ahead';
   return `Early sound comes ${wide}: both ears agree by ${said(early)} in the first 80 ms, by ${said(late)} after it.`;
+}
+
+/** How evenly sound comes from all around; null where that was not kept. */
+export function evennessSentence(evenness: ReceiverReading['evenness']): string | null {
+  if (!evenness) return null;
+  const { early, late } = evenness;
+  if (!Number.isFinite(late)) return null;
+  const said = (v: number) => `${Math.round(100 * v)} %`;
+  const first = Number.isFinite(early)
+    ? `Reflections up to 80 ms come ${early < 0.25 ? 'from a few directions' : early < 0.5 ? 'from one side more than from others' : 'from many sides'} (even by ${said(early)})`
+    : 'No reflection comes within 80 ms';
+  return `${first}, what comes later ${late > 0.75 ? 'from all around' : late > 0.5 ? 'from most sides' : 'from some sides only'} (${said(late)}).`;
 }

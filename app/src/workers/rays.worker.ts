@@ -11,10 +11,10 @@ import { OCTAVES, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall
 import {
   earResponses,
   earsOf,
+  earsOfHearer,
   echoMaker,
   findFlutter,
   heardInRun,
-  OPEN_EAR,
   partsOf,
   pressureResponse,
   readReceiver,
@@ -25,6 +25,7 @@ import {
   tracedReceiver,
   type EchoMaker,
   type Flutter,
+  type Hearer,
   type ReceiverReading,
   type ReflectionDensity,
   type RoomRun,
@@ -257,15 +258,15 @@ const jobs = {
     echoes.set(keyOf(asked), found);
     return found;
   },
-  /** a response to listen to, to one ear that hears everywhere alike, or to the two of a head */
+  /** a response to listen to or to hand on */
   response: async ({
     index,
     rate,
-    isHead,
+    hearer,
     ...asked
-  }: RunAsked & { index: number; rate: number; isHead: boolean }) => {
+  }: RunAsked & { index: number; rate: number; hearer: Hearer }) => {
     const { azimuthDeg } = asked.run.receivers[index]!;
-    const ears = isHead ? earsOf((azimuthDeg * Math.PI) / 180) : [OPEN_EAR];
+    const ears = earsOfHearer(hearer, (azimuthDeg * Math.PI) / 180);
     const heard = earResponses(await heardOf(asked, index), requestOf(asked, index, rate), ears);
     return handOver(heard, heard.channels);
   },

@@ -1,9 +1,9 @@
+import { allPassTurn } from '../path/index.js';
 import { describe, expect, it } from 'vitest';
 import { shapeTrace, type Shape } from '../shapes/index.js';
 import { logGrid, seededRandom, type ComplexTrace } from '../signal/index.js';
 import {
   alignmentAt,
-  allPassTurn,
   findAlignments,
   lateS,
   lossDb,

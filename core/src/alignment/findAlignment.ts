@@ -1,5 +1,5 @@
 import { needWithin, needWhole } from '../limits/index.js';
-import { allPassTurn, allPassTurns, type AllPassSection } from './allPassTurn.js';
+import { allPassTurn, allPassTurns, type AllPassSection } from '../path/index.js';
 import { delayTurns, inSteps, PhaseTables, type AlignPoint } from './phaseTables.js';
 
 /** A way to bring a source to another one. */

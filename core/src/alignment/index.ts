@@ -27,7 +27,6 @@ export {
   type CrossoverReading,
 } from './readCrossover.js';
 export { lateS, levelsApart, lossDb, readPair, type NoPair, type PairReading } from './pairReading.js';
-export { allPassTurn, allPassTurns, type AllPassSection } from './allPassTurn.js';
 export { asSet, together, type SourceSetting } from './sourceSetting.js';
 export { gainOntoTarget, readMeeting, type Meeting } from './levelsMeet.js';
 export {

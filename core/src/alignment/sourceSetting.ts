@@ -1,6 +1,5 @@
-import { crossoverBiquads, type CrossoverFilter } from '../path/index.js';
+import { allPassTurns, crossoverBiquads, type AllPassSection, type CrossoverFilter } from '../path/index.js';
 import { biquadTrace, gainOfDb, multiplyTraces, type ComplexTrace } from '../signal/index.js';
-import { allPassTurns, type AllPassSection } from './allPassTurn.js';
 
 /** What is done to a source so that it adds up with others. */
 export interface SourceSetting {

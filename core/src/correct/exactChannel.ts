@@ -3,7 +3,8 @@ import {
   sectionBiquad,
   sectionsLevelDb,
   type Section,
-  type SectionKind,
+  SHAPING_KINDS,
+  type ShapingKind,
   headroomOf,
   signalPath,
   type Headroom,
@@ -23,7 +24,7 @@ export interface FilterChoice {
   taps: number | null;
   /** most sections per channel */
   sectionCount: number;
-  kinds: SectionKind[];
+  kinds: ShapingKind[];
   leastQ: number;
   mostQ: number;
 }
@@ -33,7 +34,7 @@ export const STARTING_FILTER: FilterChoice = {
   style: 'minimum',
   taps: null,
   sectionCount: 10,
-  kinds: ['peak', 'low shelf', 'high shelf'],
+  kinds: [...SHAPING_KINDS],
   leastQ: 0.3,
   mostQ: 12,
 };
@@ -50,7 +51,7 @@ export function withinProcessor(
     form: mostTaps === 0 ? 'sections' : mostSections === 0 ? 'fir' : choice.form,
     taps: choice.taps === null ? null : Math.min(choice.taps, mostTaps),
     sectionCount: Math.max(1, Math.min(choice.sectionCount, mostSections, MOST_FITTED)),
-    kinds: kinds.length > 0 ? kinds : [...sectionKinds],
+    kinds: kinds.length > 0 ? kinds : SHAPING_KINDS.filter((k) => sectionKinds.includes(k)),
     leastQ: least,
     mostQ: Math.max(least, Math.min(choice.mostQ, mostQ)),
   };

@@ -1,10 +1,10 @@
-import type { SectionKind } from '../path/index.js';
+import type { ShapingKind } from '../path/index.js';
 
 /** What may be used. */
 export interface SectionLimits {
   /** 1 to 24 */
   count: number;
-  kinds: SectionKind[];
+  kinds: ShapingKind[];
   leastQ: number;
   mostQ: number;
   maxBoostDb: number;

@@ -3,7 +3,7 @@ import { pathTrace } from '../path/index.js';
 import { plainLoudspeaker } from '../project/index.js';
 import { coverageChannel, settingsPath } from './channels.js';
 
-const NONE = { alignment: {}, subs: {}, crossovers: {}, sections: {} };
+const NONE = { alignment: {}, subs: {}, crossovers: {}, allPasses: {}, sections: {} };
 const level = (path: Parameters<typeof pathTrace>[0], f: number) => {
   const { re, im } = pathTrace(path, Float64Array.of(f));
   return 20 * Math.log10(Math.hypot(re[0]!, im[0]!));
@@ -18,6 +18,7 @@ it('takes trim, delay, polarity, crossover and sections of a variant, and what a
       alignment: { sub: { trimDb: -3, delayMs: 5, inverted: true } },
       subs: { sub: { gainDb: -2, delayS: 0.001, inverted: true, sections: [] } },
       crossovers: { sub: { highPass: null, lowPass } },
+      allPasses: { sub: [{ hz: 300, q: null }] },
       sections: { sub: [{ kind: 'peak', frequency: 40, gainDb: -4, q: 3 }] },
     },
     48_000,
@@ -26,6 +27,10 @@ it('takes trim, delay, polarity, crossover and sections of a variant, and what a
   expect(path.inverted).toBe(false);
   expect(level(path, 40)).toBeCloseTo(-9 - 20 * Math.log10(1 + 0.4 ** 4), 1);
   expect(level(path, 100)).toBeCloseTo(-5 - 6.02, 0);
+  expect(path.filters).toHaveLength(
+    settingsPath(sub, { ...NONE, crossovers: { sub: { highPass: null, lowPass } } }, 48_000).filters.length +
+      2,
+  );
   // of a full-range channel the low-pass is that of its bass, which the subwoofers play
   const main = settingsPath(
     { id: 'sub', role: 'full range' },

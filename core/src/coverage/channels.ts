@@ -1,14 +1,21 @@
-import { crossoverBiquads, inSeries, sectionBiquad, signalPath, type SignalPath } from '../path/index.js';
+import {
+  allPassAsSection,
+  crossoverBiquads,
+  inSeries,
+  sectionBiquad,
+  signalPath,
+  type SignalPath,
+} from '../path/index.js';
 import { boxesOf } from '../place/index.js';
 import { subPath } from '../processing/index.js';
 import type { Correction, Loudspeaker } from '../project/index.js';
 import type { ChannelOf } from './levelMap.js';
 
 /** What a variant sets by numbers. */
-export type SettingsInMap = Pick<Correction, 'alignment' | 'subs' | 'crossovers' | 'sections'>;
+export type SettingsInMap = Pick<Correction, 'alignment' | 'subs' | 'crossovers' | 'allPasses' | 'sections'>;
 
 /**
- * What a variant sets of a channel by numbers: trim, delay, polarity, crossovers, sections by hand, and what a subwoofer does among
+ * What a variant sets of a channel by numbers: trim, delay, polarity, crossovers, all-passes, sections by hand, and what a subwoofer does among
  * several. Filters that are worked out from measurements are not in it.
  */
 export function settingsPath(
@@ -27,7 +34,9 @@ export function settingsPath(
       ...crossoverBiquads('highpass', crossovers?.highPass ?? null, rate),
       // that of a full-range channel is of its bass on the way to the subwoofers
       ...crossoverBiquads('lowpass', role === 'subwoofer' ? (crossovers?.lowPass ?? null) : null, rate),
-      ...(settings.sections[id] ?? []).map((s) => sectionBiquad(s, rate)),
+      ...[...(settings.sections[id] ?? []), ...(settings.allPasses[id] ?? []).map(allPassAsSection)].map(
+        (s) => sectionBiquad(s, rate),
+      ),
     ],
   });
   return sub ? inSeries(own, subPath(sub, rate)) : own;

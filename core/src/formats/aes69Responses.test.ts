@@ -99,8 +99,8 @@ it.each<[string, Data, Record<string, string>, RegExp]>([
 
 it('what is written comes back sample by sample, with its time and place', async () => {
   const bytes = await writeAes69Responses('Two seats', ['a note'], 48_000, [
-    { name: 'Row 1', samples: Float64Array.of(0, 1, 0.5), zero: 1, listener: { x: 3, y: 2, z: 1.2 } },
-    { name: 'Row 2', samples: Float64Array.of(0, 0, -1, 2), zero: 2, listener: null },
+    { name: 'Row 1', channels: [Float64Array.of(0, 1, 0.5)], zero: 1, listener: { x: 3, y: 2, z: 1.2 } },
+    { name: 'Row 2', channels: [Float64Array.of(0, 0, -1, 2)], zero: 2, listener: null },
   ]);
   const { title, responses } = await readAes69Responses(bytes);
   expect(title).toBe('Two seats');

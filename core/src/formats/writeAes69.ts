@@ -1,13 +1,18 @@
 import type { Point } from '../geometry/index.js';
 
-/** An impulse response that goes into a set. */
+/** What was heard at a place, as it goes into a set. */
 export interface WrittenResponse {
   name: string;
-  samples: Float64Array;
+  /** impulse responses: of each receiver one, as many as of the others */
+  channels: readonly Float64Array[];
   /** index of time zero */
   zero: number;
   /** where the microphone was; null where nobody knows */
   listener: Point | null;
+  /** where the sound came from; null where nobody knows */
+  source?: Point | null;
+  /** unit vector in which the listener looked; nothing where nobody knows */
+  view?: Point;
 }
 
 /** What netCDF calls a length that is nothing else, after its documentation. */
@@ -15,9 +20,9 @@ const DIMENSION = 'This is a netCDF dimension but not a netCDF variable.';
 let made = 0;
 
 /**
- * Impulse responses of one rate as an AES69 file (2022, convention GeneralFIR): each a measurement with one receiver. What comes
+ * Impulse responses of one rate as an AES69 file (2022, convention GeneralFIR), each a measurement. What comes
  * ahead of time zero is kept: every response begins at the same time, which `Data.Delay` tells, in samples, negative.
- * @param about lines for its comment
+ * @param about lines for its comment @param receivers where they are against the listener, metres: x ahead, y to the left; one in the middle
  * @throws RangeError for no response
  */
 export async function writeAes69Responses(
@@ -25,14 +30,17 @@ export async function writeAes69Responses(
   about: readonly string[],
   rate: number,
   responses: readonly WrittenResponse[],
+  receivers: readonly Point[] = [{ x: 0, y: 0, z: 0 }],
 ): Promise<Uint8Array<ArrayBuffer>> {
   const [first] = responses;
   if (!first) throw new RangeError('writeAes69Responses: there is no response');
+  if (responses.some((r) => r.channels.length !== receivers.length))
+    throw new RangeError('writeAes69Responses: every response needs one for each receiver');
   const hdf = await import('h5wasm');
   const { FS } = await hdf.ready;
   const path = `/written-${++made}`;
   const file = new hdf.File(path, 'w');
-  const longest = Math.max(...responses.map((r) => r.samples.length));
+  const longest = Math.max(...responses.flatMap((r) => r.channels.map((c) => c.length)));
   const now = new Date().toISOString().slice(0, 19).replace('T', ' ');
   const attributes: Record<string, string> = {
     Conventions: 'SOFA',
@@ -57,7 +65,14 @@ export async function writeAes69Responses(
     Comment: [...about, ...responses.map((r, i) => `measurement ${i + 1}: ${r.name}`)].join('\n'),
   };
   for (const [name, value] of Object.entries(attributes)) file.create_attribute(name, value || ' ');
-  const sizes: Record<string, number> = { M: responses.length, R: 1, E: 1, N: longest, I: 1, C: 3 };
+  const sizes: Record<string, number> = {
+    M: responses.length,
+    R: receivers.length,
+    E: 1,
+    N: longest,
+    I: 1,
+    C: 3,
+  };
   for (const [name, size] of Object.entries(sizes)) {
     file.create_dataset({ name, data: new Float32Array(size), shape: [size] });
     dataset(name).make_scale(`${DIMENSION}${String(size).padStart(10)}`);
@@ -74,18 +89,18 @@ export async function writeAes69Responses(
   const at = (points: (Point | null)[]) =>
     Float64Array.from(points.flatMap((p) => (p ? [p.x, p.y, p.z] : [0, 0, 0])));
   put('ListenerPosition', at(responses.map((r) => r.listener)), ['M', 'C'], metres);
-  put('ReceiverPosition', at([null]), ['R', 'C', 'I'], metres);
-  put('SourcePosition', at([null]), ['I', 'C'], metres);
+  if (responses.every((r) => r.view)) {
+    put('ListenerView', at(responses.map((r) => r.view!)), ['M', 'C'], metres);
+    put('ListenerUp', Float64Array.of(0, 0, 1), ['I', 'C'], metres);
+  }
+  put('ReceiverPosition', at([...receivers]), ['R', 'C', 'I'], metres);
+  put('SourcePosition', at(responses.map((r) => r.source ?? null)), ['M', 'C'], metres);
   put('EmitterPosition', at([null]), ['E', 'C', 'I'], metres);
-  const samples = new Float64Array(responses.length * longest);
-  responses.forEach((r, m) => samples.set(r.samples, m * longest));
+  const samples = new Float64Array(responses.length * receivers.length * longest);
+  responses.flatMap((r) => r.channels).forEach((channel, i) => samples.set(channel, i * longest));
   put('Data.IR', samples, ['M', 'R', 'N']);
   put('Data.SamplingRate', Float64Array.of(rate), ['I'], { Units: 'hertz' });
-  put(
-    'Data.Delay',
-    Float64Array.from(responses, (r) => -r.zero),
-    ['M', 'R'],
-  );
+  put('Data.Delay', Float64Array.from(responses.flatMap((r) => receivers.map(() => -r.zero))), ['M', 'R']);
   file.close();
   const bytes = (FS.readFile(path) as Uint8Array).slice();
   FS.unlink(path);

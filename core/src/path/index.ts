@@ -1,7 +1,17 @@
 /** One signal path: source, filters, gain, delay, polarity, and any number of them summed at a point. */
 export { fineSpectrum, responseAt } from './responseAt.js';
 export { sectionAtRate, type SectionAtRate } from './sectionAtRate.js';
-export { addLevel, sectionBiquad, sectionsLevelDb, type Section, type SectionKind } from './section.js';
+export { allPassAsSection, allPassTurn, allPassTurns, type AllPassSection } from './allPass.js';
+export {
+  addLevel,
+  sectionBiquad,
+  SECTION_KINDS,
+  sectionsLevelDb,
+  SHAPING_KINDS,
+  type Section,
+  type SectionKind,
+  type ShapingKind,
+} from './section.js';
 export {
   CROSSOVER_KINDS,
   CROSSOVER_ORDERS,

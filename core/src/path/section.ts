@@ -1,8 +1,16 @@
-import { highShelf, lowShelf, peaking, type Biquad } from '../signal/index.js';
+import { allPass, firstOrderAllPass, highShelf, lowShelf, peaking, type Biquad } from '../signal/index.js';
 
-export type SectionKind = 'peak' | 'low shelf' | 'high shelf';
+/** Sections that a level is shaped with. */
+export const SHAPING_KINDS = ['peak', 'low shelf', 'high shelf'] as const;
+/** All that a processor may know: those that turn the phase alone as well. */
+export const SECTION_KINDS = [...SHAPING_KINDS, 'all-pass', 'first-order all-pass'] as const;
+export type ShapingKind = (typeof SHAPING_KINDS)[number];
+export type SectionKind = (typeof SECTION_KINDS)[number];
 
-/** One parametric section. `q`: frequency over bandwidth at half the gain in dB for a peak; of the two poles for a shelf. */
+/**
+ * One parametric section. `q`: frequency over bandwidth at half the gain in dB for a peak; of the two poles for a shelf and for an
+ * all-pass of second order; of no meaning for one of first order.
+ */
 export interface Section {
   kind: SectionKind;
   frequency: number;
@@ -12,8 +20,18 @@ export interface Section {
 
 /** A section as a biquad at a rate. */
 export function sectionBiquad({ kind, frequency, gainDb, q }: Section, rate: number): Biquad {
-  if (kind === 'peak') return peaking(frequency, gainDb, q, rate);
-  return (kind === 'low shelf' ? lowShelf : highShelf)(frequency, gainDb, q, rate);
+  switch (kind) {
+    case 'peak':
+      return peaking(frequency, gainDb, q, rate);
+    case 'low shelf':
+      return lowShelf(frequency, gainDb, q, rate);
+    case 'high shelf':
+      return highShelf(frequency, gainDb, q, rate);
+    case 'all-pass':
+      return allPass(frequency, q, rate);
+    case 'first-order all-pass':
+      return firstOrderAllPass(frequency, rate);
+  }
 }
 
 /** Level of a cascade of sections at given frequencies, dB. */

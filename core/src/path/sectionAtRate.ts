@@ -1,6 +1,6 @@
 import { needAbove } from '../limits/index.js';
 import { solveLinear, type Biquad } from '../signal/index.js';
-import { sectionBiquad, type Section } from './section.js';
+import { sectionBiquad, SHAPING_KINDS, type Section, type SectionKind } from './section.js';
 
 /** A section as another rate plays it. */
 export interface SectionAtRate {
@@ -45,6 +45,8 @@ export function sectionAtRate(section: Section, madeRate: number, rate: number):
       0,
     );
   const plain = sectionBiquad(section, rate);
+  // what turns the phase alone has the level of nothing at every rate
+  if (!isShaping(section.kind)) return { biquad: plain, deviationDb: 0, toHz };
   let best: SectionAtRate = { biquad: plain, deviationDb: deviationOf(plain), toHz };
   if (rate === madeRate || best.deviationDb <= NEAR_DB) return best;
   // above, the level is held, softly: left alone, the ratio may fall below 0 there, and is no filter's then
@@ -69,6 +71,8 @@ export function sectionAtRate(section: Section, madeRate: number, rate: number):
   }
   return best;
 }
+
+const isShaping = (kind: SectionKind) => (SHAPING_KINDS as readonly SectionKind[]).includes(kind);
 
 /** The biquad of minimum phase whose |H|^2 is a ratio of two parabolas in sin^2(w/2); null where there is none. */
 function biquadOf(top: [number, number, number], bottom: [number, number, number]): Biquad | null {

@@ -9,6 +9,8 @@ const profile = {
   trimStepDb: 0.1,
   mostDelayMs: 500,
   delayStepMs: 0.001,
+  frequencyStepHz: 1,
+  qStep: 0.01,
 };
 const plain = {
   fir: null,
@@ -17,6 +19,7 @@ const plain = {
   sub: null,
   role: 'full range' as const,
   crossovers: null,
+  allPasses: [],
 };
 const boost = (gainDb: number) => [{ kind: 'peak' as const, frequency: 100, gainDb, q: 2 }];
 
@@ -35,13 +38,22 @@ describe('buildOutputs', () => {
           role: 'full range',
           sub: { gainDb: -2, delayS: 0.004, inverted: true, sections: boost(-1) },
           crossovers: { highPass: { kind: 'Linkwitz-Riley', order: 4, frequency: 80 }, lowPass: null },
+          allPasses: [
+            { hz: 71.3, q: 0.7071 },
+            { hz: 40, q: null },
+          ],
         },
       ],
       { guard: 'off', fitted: [1, 2], profile, low: null },
     );
     expect(outputs[0]).toMatchObject({ trimDb: -5, delayMs: 7.5, inverted: true, taps: 2, size: 'small' });
     expect(outputs[0]!.bassFeed).toEqual({ gainDb: 0, lowPass: null });
-    expect(outputs[0]!.sections.map((s) => s.gainDb)).toEqual([-1, -3]);
+    expect(outputs[0]!.sections.map((s) => s.gainDb)).toEqual([-1, -3, 0, 0]);
+    // in the steps of the processor
+    expect(outputs[0]!.sections.slice(2)).toMatchObject([
+      { kind: 'all-pass', frequency: 71, q: 0.71 },
+      { kind: 'first-order all-pass', frequency: 40 },
+    ]);
     expect(outputs[1]).toEqual(base[1]);
     expect(filters[0]).toHaveLength(2);
     expect(base[0]!.trimDb).toBe(-2); // what went in stays as it was

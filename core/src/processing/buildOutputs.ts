@@ -1,7 +1,9 @@
 import {
+  allPassAsSection,
   headroomOf,
   inSeries,
   largestOfSum,
+  type AllPassSection,
   type CrossoverFilter,
   type Headroom,
   type LargestTone,
@@ -25,6 +27,8 @@ export interface OutputCorrection {
   role: 'full range' | 'subwoofer';
   /** a full-range channel's low-pass is that of its bass on the way to the subwoofers, a subwoofer's is its own */
   crossovers: { highPass: CrossoverFilter | null; lowPass: CrossoverFilter | null } | null;
+  /** what turns its phase so that it adds up with others */
+  allPasses: AllPassSection[];
 }
 
 export interface BuiltOutputs {
@@ -55,7 +59,14 @@ export interface BuildOptions {
   fitted: number[];
   profile: Pick<
     ProcessorProfile,
-    'rate' | 'leastTrimDb' | 'mostTrimDb' | 'trimStepDb' | 'mostDelayMs' | 'delayStepMs'
+    | 'rate'
+    | 'frequencyStepHz'
+    | 'qStep'
+    | 'leastTrimDb'
+    | 'mostTrimDb'
+    | 'trimStepDb'
+    | 'mostDelayMs'
+    | 'delayStepMs'
   >;
   low: { input: number; feed: BassFeed } | null;
 }
@@ -120,8 +131,8 @@ export function buildOutputs(
 /** An output with its correction on top of what it did. */
 function correct(
   base: OutputSettings[],
-  { id, output, fir, sections, alignment, sub, role, crossovers }: OutputCorrection,
-  { trimStepDb, delayStepMs }: BuildOptions['profile'],
+  { id, output, fir, sections, alignment, sub, role, crossovers, allPasses }: OutputCorrection,
+  { trimStepDb, delayStepMs, frequencyStepHz, qStep }: BuildOptions['profile'],
 ): OutputSettings {
   const was = base[output - 1];
   if (!was) throw new RangeError(`${id}: the processor has no output ${output}`);
@@ -130,7 +141,16 @@ function correct(
     trimDb: inSteps(was.trimDb + (alignment?.trimDb ?? 0) + (sub?.gainDb ?? 0), trimStepDb),
     delayMs: inSteps(was.delayMs + (alignment?.delayMs ?? 0) + 1000 * (sub?.delayS ?? 0), delayStepMs),
     inverted: [was.inverted, alignment?.inverted, sub?.inverted].filter(Boolean).length % 2 === 1,
-    sections: [...was.sections, ...(sub?.sections ?? []), ...sections],
+    sections: [
+      ...was.sections,
+      ...(sub?.sections ?? []),
+      ...sections,
+      ...allPasses.map(allPassAsSection).map((s) => ({
+        ...s,
+        frequency: inSteps(s.frequency, frequencyStepHz),
+        q: inSteps(s.q, qStep),
+      })),
+    ],
     taps: fir?.length ?? 0,
     ...(crossovers && crossed(role, crossovers, was)),
   };

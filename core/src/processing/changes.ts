@@ -1,4 +1,4 @@
-import type { CrossoverFilter } from '../path/index.js';
+import type { CrossoverFilter, Section } from '../path/index.js';
 import type { BassFeed, OutputSettings } from './settings.js';
 
 /** One setting of one output that is not as it was meant to be. */
@@ -69,6 +69,10 @@ export const feedText = (feed: BassFeed | null): string => {
 };
 
 const sectionsText = ({ sections }: OutputSettings) =>
-  sections.length === 0
-    ? 'none'
-    : sections.map((s) => `${s.kind} ${s.frequency} Hz ${s.gainDb} dB Q ${s.q}`).join(', ');
+  sections.length === 0 ? 'none' : sections.map(sectionText).join(', ');
+
+/** "peak 62 Hz -11 dB Q 9", "all-pass 80 Hz Q 0.7", "first-order all-pass 80 Hz". */
+function sectionText({ kind, frequency, gainDb, q }: Section): string {
+  if (kind === 'first-order all-pass') return `${kind} ${frequency} Hz`;
+  return `${kind} ${frequency} Hz ${kind === 'all-pass' ? '' : `${gainDb} dB `}Q ${q}`;
+}

@@ -1,4 +1,4 @@
-import { CROSSOVER_ORDERS } from '../path/index.js';
+import { CROSSOVER_ORDERS, SECTION_KINDS } from '../path/index.js';
 import type { ProcessorProfile } from './profile.js';
 
 /** What software that plays files can do: hardly a limit. */
@@ -10,7 +10,7 @@ export const FILES_ONLY: ProcessorProfile = {
   memories: [],
   mostTaps: 16384,
   mostSections: 64,
-  sectionKinds: ['peak', 'low shelf', 'high shelf'],
+  sectionKinds: SECTION_KINDS,
   crossovers: CROSSOVER_ORDERS,
   bassManagement: true,
   gainStepDb: 0.01,

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { SECTION_KINDS, type SectionKind } from '../path/index.js';
+import { FILES_ONLY } from '../processing/index.js';
 import {
   channelSettings,
   checkProject,
@@ -95,7 +97,7 @@ describe('taken over into a correction', () => {
       channel(main),
       channel(sub, { gainDb: -2.5, delayS: 0.0064, inverted: true }),
     ]);
-    const taken = takeAligned({ ...project, alignSteps: [step] }, correction, step)!;
+    const taken = takeAligned({ ...project, alignSteps: [step] }, correction, step, FILES_ONLY)!;
     expect(taken.waitsMs).toBe(0);
     expect(taken.correction.alignment[main]).toEqual(correction.alignment[main]);
     // inverted against what is inverted already
@@ -105,7 +107,7 @@ describe('taken over into a correction', () => {
 
   it('where one would have to come earlier, all the others wait', () => {
     const step = newStep('s', 'S', [channel(main), channel(sub, { delayS: -0.005 })]);
-    const taken = takeAligned({ ...project, alignSteps: [step] }, correction, step)!;
+    const taken = takeAligned({ ...project, alignSteps: [step] }, correction, step, FILES_ONLY)!;
     expect(taken.waitsMs).toBeCloseTo(3, 9);
     const { alignment } = taken.correction;
     expect([alignment[main]!.delayMs, alignment[sub]!.delayMs, alignment[other]!.delayMs]).toEqual([5, 0, 3]);
@@ -124,16 +126,31 @@ describe('taken over into a correction', () => {
       byModel(main, { highPass, lowPass: highPass }),
       byModel(low, { lowPass }),
     ]);
-    const taken = takeAligned({ ...project, alignSteps: [step] }, before, step)!;
+    const taken = takeAligned({ ...project, alignSteps: [step] }, before, step, FILES_ONLY)!;
     expect(taken.correction.crossovers).toEqual({
       // its low-pass is of the bass that it sends away, and stays
       [main]: { highPass, lowPass },
       [low]: { highPass: null, lowPass },
     });
     const swept = newStep('t', 'T', [channel(main), channel(sub)]);
-    expect(takeAligned({ ...project, alignSteps: [swept] }, before, swept)!.correction.crossovers).toEqual(
-      before.crossovers,
-    );
+    expect(
+      takeAligned({ ...project, alignSteps: [swept] }, before, swept, FILES_ONLY)!.correction.crossovers,
+    ).toEqual(before.crossovers);
+  });
+
+  it('all-passes go along as far as the processor knows such sections, in place of those before', () => {
+    const [second, first] = [
+      { hz: 80, q: 0.7 },
+      { hz: 45, q: null },
+    ];
+    const step = newStep('s', 'S', [channel(main), channel(sub, { allPasses: [second, first] })]);
+    const before = { ...STARTING_CORRECTION, allPasses: { [main]: [first], [sub]: [first, first] } };
+    const taken = (sectionKinds: readonly SectionKind[]) =>
+      takeAligned({ ...project, alignSteps: [step] }, before, step, { sectionKinds })!.correction.allPasses;
+    expect(taken(SECTION_KINDS)).toEqual({ [main]: [first], [sub]: [second, first] });
+    expect(taken(['peak', 'all-pass'])).toEqual({ [main]: [first], [sub]: [second] });
+    // what it cannot be asked for is not there
+    expect(taken(['peak'])).toEqual({ [main]: [first] });
   });
 
   it('a group moves as one, with what was set inside it', () => {
@@ -145,12 +162,14 @@ describe('taken over into a correction', () => {
       delayS: 0.004,
       inverted: true,
     });
-    const taken = takeAligned({ ...project, alignSteps: steps }, STARTING_CORRECTION, step)!;
+    const taken = takeAligned({ ...project, alignSteps: steps }, STARTING_CORRECTION, step, FILES_ONLY)!;
     expect(taken.correction.alignment[other]).toEqual({ trimDb: 2, delayMs: 3, inverted: false });
     expect(taken.correction.alignment[sub]).toEqual({ trimDb: 2, delayMs: 4, inverted: true });
     // nothing of it is a channel here
     const strange = newStep('t', 'T', [channel(main), trace('a')]);
-    expect(takeAligned({ ...project, alignSteps: [strange] }, STARTING_CORRECTION, strange)).toBeNull();
+    expect(
+      takeAligned({ ...project, alignSteps: [strange] }, STARTING_CORRECTION, strange, FILES_ONLY),
+    ).toBeNull();
   });
 });
 

@@ -12,6 +12,8 @@ export type SourceOf =
   | { kind: 'channels'; loudspeakerIds: string[]; from: 'sweeps' | 'models' }
   /** loudspeakers of one model in the open, so far away: an estimate */
   | { kind: 'distance'; referenceId: string; distanceM: number; count: number }
+  /** what a measurement of the live session hears now */
+  | { kind: 'live'; measurementId: string }
   /** what was brought together in another step */
   | { kind: 'step'; stepId: string };
 

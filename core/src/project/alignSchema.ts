@@ -1,16 +1,13 @@
 import Joi from 'joi';
 import { MOST_ALL_PASSES, MOST_SOURCES, MOST_WEIGHT } from './align.js';
-import { crossover } from './correctionSchema.js';
+import { allPass, crossover } from './correctionSchema.js';
 import { byId, id, list, number, position, text } from './schemaValues.js';
 
 export const setting = {
   gainDb: number.min(-120).max(60),
   delayS: number.min(-5).max(5),
   inverted: Joi.boolean(),
-  allPasses: list(
-    Joi.object({ hz: number.min(1).max(100_000), q: number.min(0.05).max(50).allow(null) }),
-    MOST_ALL_PASSES,
-  ),
+  allPasses: list(allPass, MOST_ALL_PASSES),
   highPass: crossover,
   lowPass: crossover,
 };
@@ -32,6 +29,7 @@ const sourceOf = Joi.alternatives(
     distanceM: number.min(0.1).max(1000),
     count: number.integer().min(1).max(64),
   }),
+  Joi.object({ kind: Joi.valid('live'), measurementId: id }),
   Joi.object({ kind: Joi.valid('step'), stepId: id }),
 );
 

@@ -1,4 +1,4 @@
-import type { Section, CrossoverFilter } from '../path/index.js';
+import type { AllPassSection, CrossoverFilter, Section } from '../path/index.js';
 import type { FilterChoice, Span, StrengthPoint, Target } from '../correct/index.js';
 import type { BassFeed, GuardedSignals, SubSetting } from '../processing/index.js';
 
@@ -49,6 +49,8 @@ export interface Correction {
   subs: Record<string, SubSetting>;
   /** per loudspeaker; absent where the processor's own stay */
   crossovers: Record<string, Crossovers>;
+  /** per loudspeaker: what turns its phase so that it adds up with others; absent where nothing does */
+  allPasses: Record<string, AllPassSection[]>;
   /** how the subwoofers alone play the low-frequency channel; null where there is none */
   lowChannel: BassFeed | null;
   /** for which signals all channels are lowered so that nothing goes beyond full scale */

@@ -1,4 +1,4 @@
-import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
+import { CROSSOVER_KINDS, CROSSOVER_ORDERS, SECTION_KINDS, SHAPING_KINDS } from '../path/index.js';
 import Joi from 'joi';
 import { GUARDS, STEPS } from './correction.js';
 import { byId, db, id, list, memoryName, number, span, text, time } from './schemaValues.js';
@@ -11,15 +11,22 @@ export const crossover = Joi.object({
   }),
   frequency: number.min(1).max(40_000),
 }).allow(null);
-const sections = list(
-  Joi.object({
-    kind: Joi.valid('peak', 'low shelf', 'high shelf'),
-    frequency: number.min(1).max(40_000),
-    gainDb: number.min(-60).max(24),
-    q: number.min(0.05).max(100),
-  }),
-  24,
-);
+const MOST_SECTIONS = 24;
+const sectionsOf = (kinds: readonly string[]) =>
+  list(
+    Joi.object({
+      kind: Joi.valid(...kinds),
+      frequency: number.min(1).max(40_000),
+      gainDb: number.min(-60).max(24),
+      q: number.min(0.05).max(100),
+    }),
+    MOST_SECTIONS,
+  );
+const sections = sectionsOf(SHAPING_KINDS);
+export const allPass = Joi.object({
+  hz: number.min(1).max(100_000),
+  q: number.min(0.05).max(50).allow(null),
+});
 const bassFeed = Joi.object({ gainDb: number.min(-80).max(24), lowPass: crossover }).allow(null);
 export const target = Joi.object({
   handles: list(
@@ -46,7 +53,7 @@ export const correction = Joi.object({
     style,
     taps: number.integer().min(16).max(65_536).allow(null),
     sectionCount: number.integer().min(1).max(24),
-    kinds: list(Joi.valid('peak', 'low shelf', 'high shelf'), 3).min(1),
+    kinds: list(Joi.valid(...SHAPING_KINDS), 3).min(1),
     leastQ: number.min(0.05).max(100),
     mostQ: number.min(Joi.ref('leastQ')).max(100),
   }),
@@ -67,6 +74,7 @@ export const correction = Joi.object({
     }),
   ),
   crossovers: byId(Joi.object({ highPass: crossover, lowPass: crossover })),
+  allPasses: byId(list(allPass, MOST_SECTIONS).min(1)),
   lowChannel: bassFeed,
   headroomGuard: Joi.valid(...GUARDS),
   madeFrom: Joi.object(Object.fromEntries(STEPS.map((step) => [step, text.allow(null)]))),
@@ -80,7 +88,7 @@ const outputSettings = list(
     size: Joi.valid('small', 'large'),
     highPass: crossover,
     lowPass: crossover,
-    sections,
+    sections: sectionsOf(SECTION_KINDS),
     taps: number.integer().min(0).max(1_048_576),
     bassFeed,
     playsBass: Joi.boolean(),

@@ -173,7 +173,7 @@ export {
 export { placeProblems, type PlaceProblem } from './placeProblems.js';
 export { measuredIds, withoutChosen } from './removeThings.js';
 export { freeOutput } from './freeOutput.js';
-export { channelSettings, takeAligned } from './takeAligned.js';
+export { allPassesOffered, channelSettings, takeAligned } from './takeAligned.js';
 export { partsTogether } from './playedTogether.js';
 export type { PlayedPart, TogetherOrigin } from './togetherOrigin.js';
 export {

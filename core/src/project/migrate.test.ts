@@ -108,6 +108,15 @@ it('shows sweeps as they are, from version 14 on', () => {
     sweeps: [{ id: 's1' }],
     sweepLooks: {},
     alignSteps: [{ id: 'a', areaWeights: {} }],
+    variants: [],
+  });
+});
+
+it('asks no processor for all-passes, from version 15 on', () => {
+  const fifteen = { version: 15, variants: [{ name: 'V', correction: { strength: 1 } }] };
+  expect(migrateProject<object>(fifteen)).toEqual({
+    version: PROJECT_VERSION,
+    variants: [{ name: 'V', correction: { strength: 1, allPasses: {} } }],
   });
 });
 
@@ -132,6 +141,7 @@ describe('from version 5 on', () => {
         target: reaching,
         familyTargets: { dunlin: reaching },
         lowChannel: null,
+        allPasses: {},
         madeFrom: { subs: null, levels: null, crossover: null },
       },
     });

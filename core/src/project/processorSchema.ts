@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { CROSSOVER_KINDS, CROSSOVER_ORDERS } from '../path/index.js';
+import { CROSSOVER_KINDS, CROSSOVER_ORDERS, SECTION_KINDS, SHAPING_KINDS } from '../path/index.js';
 import type { ProcessorProfile } from '../processing/index.js';
 import { id, list, number, text } from './schemaValues.js';
 
@@ -15,9 +15,9 @@ export const processorProfile = Joi.object<ProcessorProfile>({
   memories: list(Joi.string().max(20), 100),
   mostTaps: number.integer().min(0).max(1_048_576),
   mostSections: number.integer().min(0).max(64),
-  sectionKinds: list(Joi.valid('peak', 'low shelf', 'high shelf'), 3)
+  sectionKinds: list(Joi.valid(...SECTION_KINDS), SECTION_KINDS.length)
     .unique()
-    .when('mostSections', { is: 0, otherwise: Joi.array().min(1) }),
+    .when('mostSections', { is: 0, otherwise: Joi.array().has(Joi.valid(...SHAPING_KINDS)) }),
   crossovers: Joi.object(
     Object.fromEntries(
       CROSSOVER_KINDS.map((kind) => [kind, list(Joi.valid(...CROSSOVER_ORDERS[kind]), 20).optional()]),

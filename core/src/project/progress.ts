@@ -89,9 +89,14 @@ const asInVersion5 = (correction: Correction) => ({
   ...correction,
   ...targetsInVersion6(correction),
   lowChannel: correction.lowChannel ?? undefined,
+  allPasses: noneAsNothing(correction.allPasses),
   headroomGuard: { programme: true, off: false, 'full scale': 'full scale' }[correction.headroomGuard],
   madeFrom: undefined,
 });
+
+/** So that a key is as it was before there were any. */
+export const noneAsNothing = <T extends object>(byId: T): T | undefined =>
+  Object.keys(byId).length > 0 ? byId : undefined;
 
 /** The targets of a correction as versions 6 and 7 wrote them. */
 export const targetsInVersion6 = ({ target, familyTargets }: Correction) => ({

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { MOST_RECEIVER_SECONDS, VOICES, type RoomRun } from '../runs/index.js';
+import { INSTRUMENTS, MOST_RECEIVER_SECONDS, VOICES, type RoomRun } from '../runs/index.js';
 import { id, list, number, position, text, time } from './schemaValues.js';
 
 const near = number.min(-10_000).max(10_000);
@@ -32,6 +32,12 @@ export const roomRuns = list(
           azimuthDeg,
           elevationDeg: number.min(-90).max(90),
           voice: Joi.valid(...Object.keys(VOICES)),
+        }),
+        Joi.object({
+          ...source,
+          kind: Joi.valid('instrument'),
+          azimuthDeg,
+          instrument: Joi.valid(...Object.keys(INSTRUMENTS)),
         }),
         Joi.object({
           ...source,

@@ -7,7 +7,14 @@ import {
 import type { SubSetting } from '../processing/index.js';
 import { inSteps } from '../signal/index.js';
 import { STEPS, type Alignment, type Correction, type Step } from './correction.js';
-import { fittedOf, measuredKey, shortHash, targetsInVersion6, type Measured } from './progress.js';
+import {
+  fittedOf,
+  measuredKey,
+  noneAsNothing,
+  shortHash,
+  targetsInVersion6,
+  type Measured,
+} from './progress.js';
 
 type Suggested = Pick<LevelAndDelay, 'id' | 'trimDb' | 'delayS'>;
 
@@ -18,6 +25,7 @@ export const filterPart = (correction: Correction): Correction => ({
   ...correction,
   alignment: {},
   crossovers: {},
+  allPasses: {},
   lowChannel: null,
   headroomGuard: 'off',
   madeFrom: { subs: null, levels: null, crossover: null },
@@ -32,12 +40,14 @@ function stepKeys(project: Measured, correction: Correction): Record<Step, strin
     ...filterPart(correction),
     ...targetsInVersion6(correction),
     headroomGuard: false,
+    allPasses: undefined,
   };
   const limits = subLimits(correction);
+  const turns = noneAsNothing(correction.allPasses) ? [correction.allPasses] : [];
   return {
     subs: limits === STARTING_SUB_LIMITS ? of() : of(limits),
     levels: of(filters),
-    crossover: of(filters, correction.crossovers, subsAgainstMains(project, correction)),
+    crossover: of(filters, correction.crossovers, subsAgainstMains(project, correction), ...turns),
   };
 }
 

@@ -1,4 +1,6 @@
 import type { SourceSetting } from '../alignment/index.js';
+import { allPassAsSection, type AllPassSection } from '../path/index.js';
+import type { ProcessorLimits } from '../processing/index.js';
 import { isFromModels, leavesOf, settingOf, type AlignStep } from './align.js';
 import type { Alignment, Correction, Crossovers } from './correction.js';
 import { fittedOf } from './progress.js';
@@ -42,8 +44,14 @@ const inARow = (one: SourceSetting, other: SourceSetting): SourceSetting => ({
   lowPass: one.lowPass,
 });
 
+/** The all-passes of a processor that it can be asked for; none where it knows no such section. */
+export const allPassesOffered = (
+  allPasses: readonly AllPassSection[],
+  { sectionKinds }: Pick<ProcessorLimits, 'sectionKinds'>,
+): AllPassSection[] => allPasses.filter((s) => sectionKinds.includes(allPassAsSection(s).kind));
+
 /**
- * A correction with the trims, delays, polarities and crossovers of a step. Its time reference stays as it is there, and the others are set
+ * A correction with the trims, delays, polarities, crossovers and all-passes of a step, as far as the processor knows such sections. Its time reference stays as it is there, and the others are set
  * against it; where one would have to come earlier than it can, all channels of the place wait.
  * @returns null where a source is no channel of this place; `waitsMs` how much later all channels play than before
  */
@@ -51,12 +59,13 @@ export function takeAligned(
   project: Pick<Project, 'place' | 'alignSteps'>,
   correction: Correction,
   step: AlignStep,
+  offers: Pick<ProcessorLimits, 'sectionKinds'>,
 ): { correction: Correction; waitsMs: number } | null {
   const settings = channelSettings(project.alignSteps, step);
   const reference = step.sources.find((s) => s.id === step.referenceId)!;
   const still = settings && channelSettings(project.alignSteps, { ...step, sources: [reference] });
   const [stillId] = still ? [...still.keys()] : [];
-  if (!settings || stillId === undefined) return null;
+  if (!settings || !still || stillId === undefined) return null;
   const base = correction.alignment[stillId] ?? PLAIN;
   const at = settings.get(stillId)!;
   const next = Object.fromEntries(
@@ -74,10 +83,28 @@ export function takeAligned(
       ...correction,
       alignment: inDeviceSteps(next),
       crossovers: { ...correction.crossovers, ...crossoversOf(project, correction, step) },
+      allPasses: withTurns(correction.allPasses, settings, still, offers),
       madeFrom: { ...correction.madeFrom, levels: null },
     },
     waitsMs,
   };
+}
+
+/** All-passes by channel, those of a step in place of what its channels had; a reference that sets none stays as it is. */
+function withTurns(
+  before: Correction['allPasses'],
+  settings: ReadonlyMap<string, SourceSetting>,
+  still: ReadonlyMap<string, SourceSetting>,
+  offers: Pick<ProcessorLimits, 'sectionKinds'>,
+): Correction['allPasses'] {
+  const all = { ...before };
+  for (const [id, { allPasses }] of settings) {
+    if (still.has(id) && allPasses.length === 0) continue;
+    const offered = allPassesOffered(allPasses, offers);
+    if (offered.length > 0) all[id] = offered;
+    else delete all[id];
+  }
+  return all;
 }
 
 /**

@@ -26,7 +26,7 @@ export type * from './live.js';
 export type * from './align.js';
 
 /** Version of the project's shape; raise it with every change and add a migration. */
-export const PROJECT_VERSION = 15;
+export const PROJECT_VERSION = 16;
 
 /** The processor in the chain: the stand-in, which tells itself what it can; or one that is reached by files only. */
 export type ProcessorChoice = {

@@ -13,6 +13,7 @@ export const STARTING_CORRECTION: Correction = {
   alignment: {},
   subs: {},
   crossovers: {},
+  allPasses: {},
   lowChannel: null,
   headroomGuard: 'programme',
   madeFrom: { subs: null, levels: null, crossover: null },

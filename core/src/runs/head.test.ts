@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { sphereGain } from '../directivity/index.js';
 import { OCTAVES } from '../room/index.js';
-import { BIN_S, type Heard } from '../tracing/index.js';
-import { earResponses, earsOf } from './index.js';
+import { BIN_S, SECTORS, sectorOf, STRETCHES_S, type Heard } from '../tracing/index.js';
+import { ambisonicsOf, earResponses, earsOf } from './index.js';
 
 const size = ({ re, im }: { re: number; im: number }) => Math.hypot(re, im);
 
@@ -44,6 +44,7 @@ const arriving = (fromDeg: number): Heard => {
     lateral: new Float64Array(800),
     counts: new Float64Array(100),
     axis: { x: 0, y: 1, z: 0 },
+    directions: null,
   };
 };
 const request = { rate: 48_000, volume: 200, speed: 343, seed: 1 };
@@ -86,5 +87,61 @@ describe('two ears', () => {
     const [l, r] = [product(left, left), product(right, right)];
     expect(Math.abs(10 * Math.log10(l / r))).toBeLessThan(2);
     expect(Math.abs(product(left, right)) / Math.sqrt(l * r)).toBeLessThan(0.7);
+  });
+});
+
+describe('first-order ambisonics', () => {
+  const amplitudes = (fromDeg: number, facingDeg: number) => {
+    const { channels, zero } = earResponses(
+      arriving(fromDeg),
+      request,
+      ambisonicsOf((facingDeg * Math.PI) / 180),
+    );
+    const [w] = channels;
+    const largest = w!.reduce((best, v, i) => (Math.abs(v) > Math.abs(w![best]!) ? i : best), 0);
+    expect(Math.abs(largest - zero)).toBeLessThanOrEqual(1);
+    return channels.map((c) => c[largest]! / w![largest]!);
+  };
+  it('tell where a wave comes from, against where one looks', () => {
+    for (const [from, facing] of [
+      [0, 0],
+      [90, 0],
+      [200, 0],
+      [90, 90],
+      [30, -45],
+    ] as const) {
+      const off = ((from - facing) * Math.PI) / 180;
+      const [w, y, z, x] = amplitudes(from, facing);
+      expect(w).toBe(1);
+      expect(y).toBeCloseTo(Math.sin(off), 9);
+      expect(z).toBeCloseTo(0, 9);
+      expect(x).toBeCloseTo(Math.cos(off), 9);
+    }
+  });
+});
+
+describe('what rays brought', () => {
+  /** All of it from one part of the directions, the one just left of x and a little up. */
+  const fromOnePart = (): Heard => {
+    const directions = new Float64Array(STRETCHES_S.length * SECTORS);
+    const sector = sectorOf(0.8, 0.3, 0.4);
+    STRETCHES_S.forEach((_, s) => (directions[s * SECTORS + sector] = 1));
+    const energy = new Float64Array(800).fill(1e-3);
+    return { ...arriving(0), arrivals: [], energy, counts: new Float64Array(100).fill(1), directions };
+  };
+  const power = (of: Heard) => {
+    const { channels } = earResponses(of, request, ambisonicsOf(0));
+    return channels.map((c) => c.reduce((s, v) => s + v * v, 0));
+  };
+  it('comes from where it came from, as far as that was kept', () => {
+    const [w, y, z, x] = power(fromOnePart());
+    // its middle: 22.5 degrees to the left; the mean of cos^2 over an eighth of a turn is 1/2 + 1/pi
+    const round = 1 - z! / w!;
+    expect(x! / w!).toBeCloseTo(round * (0.5 + 1 / Math.PI), 1);
+    expect(y! / w!).toBeCloseTo(round * (0.5 - 1 / Math.PI), 1);
+  });
+  it('comes from anywhere alike where it was not: a third along each axis', () => {
+    const [w, ...eights] = power({ ...fromOnePart(), directions: null });
+    for (const eight of eights) expect(eight / w!).toBeCloseTo(1 / 3, 1);
   });
 });

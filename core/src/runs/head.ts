@@ -2,7 +2,7 @@ import { sphereGain } from '../directivity/index.js';
 import { dot, type Point } from '../geometry/index.js';
 import { OCTAVES } from '../room/index.js';
 
-/** What an ear makes of sound that travels in a direction: how much later it comes than in the middle of the head, and what is left of it per octave. */
+/** What an ear makes of sound that travels in a direction: how much later it comes than in the middle of the head, and what is left of it per octave; inverted where that is below 0. */
 export interface Ear {
   delayS(going: Point): number;
   /** as amplitudes, written into `out` */
@@ -58,6 +58,48 @@ function earAt(azimuth: number): Ear {
       }
     },
   };
+}
+
+/** Where the left and the right ear are against the middle of the head, metres: x ahead, y to the left. */
+export const EAR_PLACES: readonly Point[] = [1, -1].map((side) => {
+  const off = (side * EARS_DEG * Math.PI) / 180;
+  return { x: HEAD_M * Math.cos(off), y: HEAD_M * Math.sin(off), z: 0 };
+});
+
+/** What a response is worked out for. */
+export const HEARERS = ['two ears', 'one ear', 'ambisonics'] as const;
+export type Hearer = (typeof HEARERS)[number];
+
+/** The ears of a hearer who looks along an azimuth, radians counter-clockwise from x. */
+export function earsOfHearer(hearer: Hearer, facing: number): readonly Ear[] {
+  switch (hearer) {
+    case 'two ears':
+      return earsOf(facing);
+    case 'one ear':
+      return [OPEN_EAR];
+    case 'ambisonics':
+      return ambisonicsOf(facing);
+  }
+}
+
+/** One that hears with a factor for each direction, the same in all octaves. */
+const weighted = (factor: (from: Point) => number): Ear => ({
+  delayS: () => 0,
+  gains: (going, out) => void out.fill(factor({ x: -going.x, y: -going.y, z: -going.z })),
+});
+
+/**
+ * First-order ambisonics of one who looks along an azimuth, radians counter-clockwise from x: all around, to the left, up and ahead
+ * (W, Y, Z, X: ACN order), a wave from the middle of a figure of eight as loud there as all around (SN3D; Daniel 2000).
+ */
+export function ambisonicsOf(facing: number): Ear[] {
+  const [c, s] = [Math.cos(facing), Math.sin(facing)];
+  return [
+    weighted(() => 1),
+    weighted(({ x, y }) => c * y - s * x),
+    weighted(({ z }) => z),
+    weighted(({ x, y }) => c * x + s * y),
+  ];
 }
 
 /** The left and the right ear of a head. @param facing azimuth of the nose, radians counter-clockwise from x */

@@ -18,6 +18,7 @@ export {
   wholeGroups,
   type Sent,
 } from './traceRun.js';
+export { INSTRUMENTS, instrumentEmission, type InstrumentName } from './instruments.js';
 export { talkerEmission, voiceLevels, VOICES, type Voice } from './talker.js';
 export {
   earResponses,
@@ -25,7 +26,16 @@ export {
   type PressureRequest,
   type PressureResponse,
 } from './pressureResponse.js';
-export { earsOf, OPEN_EAR, type Ear } from './head.js';
+export {
+  ambisonicsOf,
+  EAR_PLACES,
+  earsOf,
+  earsOfHearer,
+  HEARERS,
+  OPEN_EAR,
+  type Ear,
+  type Hearer,
+} from './head.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
 export {
   heardInRun,

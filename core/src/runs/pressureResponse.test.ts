@@ -34,6 +34,7 @@ function decaying(octaveDb: number[], direct: number): Heard {
     lateral: energy,
     counts: new Float64Array(BINS).fill(4),
     axis: { x: 0, y: 1, z: 0 },
+    directions: null,
   };
 }
 

@@ -9,7 +9,7 @@ import {
   seededRandom,
   type Random,
 } from '../signal/index.js';
-import { BIN_S, type Heard } from '../tracing/index.js';
+import { BIN_S, directionIn, SECTORS, stretchOf, type Heard } from '../tracing/index.js';
 import { OPEN_EAR, type Ear } from './head.js';
 
 /** A response that one could listen to. */
@@ -45,15 +45,17 @@ export function pressureResponse(heard: Heard, request: PressureRequest): Pressu
   return { samples: channels[0]!, rate, zero };
 }
 
-/** The same at several ears at once: what mirrors bring comes to each by its direction, what rays brought from anywhere alike. */
+/** The same at several ears at once: what mirrors bring comes to each by its direction, what rays brought by where that came from. */
 export function earResponses(
-  { arrivals, bins, energy, directS }: Heard,
+  heard: Heard,
   { rate, volume, speed, seed }: PressureRequest,
   ears: readonly Ear[],
 ): { channels: Float64Array[]; rate: number; zero: number } {
   needWhole('earResponses', 'rate', rate, 4000, 192_000);
   needAbove('earResponses', 'volume in cubic metres', volume, 0);
+  const { arrivals, bins, energy, directS } = heard;
   const random = seededRandom(seed);
+  const from = lateDirections(heard, random);
   const zero = Math.round(LEAD_S * rate);
   const length = zero + Math.ceil(bins * BIN_S * rate) + zero;
   const size = fftSizeFor(length + zero);
@@ -80,7 +82,7 @@ export function earResponses(
     for (let i = 0; i < pulses; i++) {
       const sign = random.uniform() < 0.5 ? -1 : 1;
       for (let o = 0; o < gains.length; o++) gains[o] = sign * Math.sqrt(energy[o * bins + b]! / pulses);
-      add((b + random.uniform()) * BIN_S, anyDirection(random));
+      add((b + random.uniform()) * BIN_S, from(b));
     }
   }
   const half = size / 2 + 1;
@@ -99,6 +101,23 @@ export function earResponses(
     ).slice(0, length),
   );
   return { channels, rate, zero };
+}
+
+/** Directions in which what rays brought goes: as often as it came from there in that stretch of time; from anywhere where that was not kept. */
+function lateDirections({ directions }: Heard, random: Random): (bin: number) => Point {
+  if (!directions) return () => anyDirection(random);
+  const upTo = directions.slice();
+  for (let i = 0; i < upTo.length; i++) if (i % SECTORS > 0) upTo[i] = upTo[i]! + upTo[i - 1]!;
+  return (bin) => {
+    const first = stretchOf((bin + 0.5) * BIN_S) * SECTORS;
+    const all = upTo[first + SECTORS - 1]!;
+    if (!(all > 0)) return anyDirection(random);
+    const at = random.uniform() * all;
+    let sector = 0;
+    while (sector < SECTORS - 1 && upTo[first + sector]! <= at) sector++;
+    const { x, y, z } = directionIn(sector, random);
+    return { x: -x, y: -y, z: -z };
+  };
 }
 
 function anyDirection(random: Random): Point {

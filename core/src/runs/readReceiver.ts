@@ -2,6 +2,7 @@ import type { SpeechAndNoise } from '../acoustics/index.js';
 import { speedOfSound, OCTAVES, type Air, type PerOctave } from '../room/index.js';
 import {
   energyOverTime,
+  evennessHeard,
   heardInTurn,
   heardTogetherInTurn,
   mirroredArrivals,
@@ -36,6 +37,8 @@ export interface RunSetting {
 export interface ReceiverReading extends SureFigures {
   /** of all sources together, dB SPL per octave; those of sources without a level are relative to 1 m */
   levelDb: number[];
+  /** how evenly sound comes from all around, within 80 ms and later, see `evennessOf`; null where that was not kept */
+  evenness: { early: number; late: number } | null;
 }
 
 /** What is heard at a receiver of a run, as a whole and in turn without each group. Of one source alone energies are as if its power were 0 dB. */
@@ -72,9 +75,10 @@ export function readReceiver(
   );
   const levels: SpeechAndNoise | null = noiseDb && { speechDb: levelDb.slice(1), noiseDb: noiseDb.slice(1) };
   const read = sureFigures(heard, levels);
+  const evenness = evennessHeard(heard.all);
   return alone
-    ? { ...read, levelDb }
-    : { ...read, figures: read.figures.map((f) => ({ ...f, g: NaN })), levelDb };
+    ? { ...read, levelDb, evenness }
+    : { ...read, figures: read.figures.map((f) => ({ ...f, g: NaN })), levelDb, evenness };
 }
 
 /** Metres per second in the air of a run. */

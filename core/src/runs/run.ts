@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import type { Air, PerOctave } from '../room/index.js';
+import type { InstrumentName } from './instruments.js';
 import type { Voice } from './talker.js';
 
 /** Who sends in a run, and from where. */
@@ -7,6 +8,8 @@ export type RunSource = { id: string; name: string; position: Point } & (
   | { kind: 'omnidirectional' }
   /** degrees, counter-clockwise from x, and upwards */
   | { kind: 'talker'; azimuthDeg: number; elevationDeg: number; voice: Voice }
+  /** an instrument that plays along an azimuth, degrees; it has no level of its own */
+  | { kind: 'instrument'; azimuthDeg: number; instrument: InstrumentName }
   /**
    * a channel of the plan, with speech as its signal, so far below full scale; `setting` tells its setting of then from others
    */
@@ -65,6 +68,8 @@ export interface RunRays {
   bins: number;
   /** rows of bins: of each receiver 8 octaves of energy; of each 8 of what is lateral; of each the number of contributions */
   data: Float32Array;
+  /** where it comes from: of each receiver, stretch and sector, see `RayGroup`; null in runs of before this was kept */
+  directions: Float32Array | null;
   /** what the source sends, see `Emission`; null for one that sends everywhere alike */
   emission: Float32Array | null;
   powerDb: number[];

@@ -11,6 +11,7 @@ import {
 import { rayGroupOf, raysOfGroup } from './keptRays.js';
 import type { RunPart, RunSetting } from './readReceiver.js';
 import type { RoomRun, RunRays, RunReceiver, RunSource } from './run.js';
+import { instrumentEmission } from './instruments.js';
 import { talkerEmission } from './talker.js';
 
 /** What a source of a run sends, and when. */
@@ -34,8 +35,11 @@ export function sentBy(source: RunSource, channel: Channel | null): Sent {
   switch (source.kind) {
     case 'omnidirectional':
       return { emission: null, powerDb: OCTAVES.map(() => 0), delayS: 0 };
+    case 'instrument': {
+      const table = instrumentEmission(source.instrument, radians(source.azimuthDeg));
+      return { emission: Float32Array.from(table), powerDb: OCTAVES.map(() => 0), delayS: 0 };
+    }
     case 'talker': {
-      const radians = (deg: number) => (deg * Math.PI) / 180;
       const { voice, azimuthDeg, elevationDeg } = source;
       const { table, powerDb } = talkerEmission(voice, radians(azimuthDeg), radians(elevationDeg));
       return { emission: Float32Array.from(table), powerDb: [...powerDb], delayS: 0 };
@@ -50,6 +54,8 @@ export function sentBy(source: RunSource, channel: Channel | null): Sent {
     }
   }
 }
+
+const radians = (deg: number) => (deg * Math.PI) / 180;
 
 /** A receiver with the axis from one of its ears to the other. */
 export const tracedReceiver = ({ position, azimuthDeg }: RunReceiver): TracedReceiver => {

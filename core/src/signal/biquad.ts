@@ -132,6 +132,13 @@ export function allPass(frequency: number, q: number, rate: number): Biquad {
   return { b0: a2, b1: a1, b2: 1, a1, a2 };
 }
 
+/** All-pass of first order: magnitude 1, phase falls by 180 degrees, half of it at `frequency`. */
+export function firstOrderAllPass(frequency: number, rate: number): Biquad {
+  const k = prewarped(frequency, rate);
+  const c = (k - 1) / (k + 1);
+  return { b0: c, b1: 1, b2: 0, a1: c, a2: 0 };
+}
+
 /** Cosine and -sine of the angle of every frequency at a rate. */
 interface Angles {
   rate: number;

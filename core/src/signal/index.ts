@@ -49,6 +49,7 @@ export { seededRandom, seedFrom, type Random } from './random.js';
 export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';
 export {
   allPass,
+  firstOrderAllPass,
   biquadAt,
   biquadSpectrum,
   biquadTrace,

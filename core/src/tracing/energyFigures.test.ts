@@ -141,6 +141,7 @@ it('speech in a decay without noise: the index of its closed modulation transfer
     lateral: new Float64Array(8 * energy.length),
     counts: new Float64Array(energy.length),
     axis: lateral,
+    directions: null,
   };
   const row = MODULATION_HZ.map((f) => 1 / Math.hypot(1, (2 * Math.PI * f) / k));
   expect(speechIndexOf(response)).toBeCloseTo(indexOfMatrix(Array.from({ length: 7 }, () => row)), 3);

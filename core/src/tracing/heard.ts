@@ -2,6 +2,7 @@ import { distanceBetween, dot, lengthOf, minus, type Point } from '../geometry/i
 import { needWhole } from '../limits/index.js';
 import { airAbsorption, facetArrivals, OCTAVES, speedOfSound, type Air } from '../room/index.js';
 import type { TracedFace } from './scene.js';
+import { SECTORS, STRETCHES_S } from './sectors.js';
 import { BIN_S, type RayGroup, type TracedReceiver, type TracedSource } from './traceRays.js';
 
 /** One way of sound as from mirrors, the direct one among them. */
@@ -32,6 +33,11 @@ export interface Heard {
   counts: Float64Array;
   /** unit vector from one ear to the other */
   axis: Point;
+  /**
+   * where everything else comes from, octaves of 500 Hz to 2 kHz together: for each of `STRETCHES_S` the energy from each of
+   * `SECTORS`, without what the air swallows; null where it was not kept
+   */
+  directions: Float64Array | null;
 }
 
 export interface HeardRequest {
@@ -44,6 +50,7 @@ export interface HeardRequest {
 }
 
 const BANDS = OCTAVES.length;
+const CELLS = STRETCHES_S.length * SECTORS;
 
 /** Ways of sound as from mirrors up to an order, with what faces swallow and scatter, air and the source's directivity. @param lengthS after the direct sound */
 export function mirroredArrivals(
@@ -80,6 +87,7 @@ interface Summed {
   energy: Float64Array;
   lateral: Float64Array;
   counts: Float64Array;
+  directions: Float64Array | null;
 }
 
 /** Adds what a group brought to a receiver, as much as it has rays. @param by 1, or -1 to take it away again */
@@ -93,6 +101,11 @@ function addGroup(sum: Summed, group: RayGroup, index: number, by: 1 | -1): void
     sum.lateral[i] = sum.lateral[i]! + weight * group.lateral[from + i]!;
   }
   for (let b = 0; b < bins; b++) sum.counts[b] = sum.counts[b]! + by * group.counts[index * bins + b]!;
+  const { directions } = sum;
+  if (!directions) return;
+  const own = group.directions;
+  if (!own) throw new RangeError('heardAt: of some groups it was not kept where it comes from');
+  for (let i = 0; i < CELLS; i++) directions[i] = directions[i]! + weight * own[index * CELLS + i]!;
 }
 
 /**
@@ -138,6 +151,7 @@ export function heardInTurn(
         energy: sum.energy.slice(),
         lateral: sum.lateral.slice(),
         counts: sum.counts.slice(),
+        directions: null,
       };
       for (let g = turn; g < groups.length; g += turns) addGroup(rest, groups[g]!, index, -1);
       // where this group was all there was, rounding may leave a trace of it
@@ -161,6 +175,7 @@ function summed(groups: readonly RayGroup[], index: number): Summed {
     energy: new Float64Array(BANDS * bins),
     lateral: new Float64Array(BANDS * bins),
     counts: new Float64Array(bins),
+    directions: groups.every((g) => g.directions) ? new Float64Array(CELLS) : null,
   };
   for (const group of groups) addGroup(sum, group, index, 1);
   return sum;
@@ -180,7 +195,7 @@ function keptByAir({ source, receiver, air }: HeardRequest, bins: number): Float
 function heardOf(
   { source, receiver, air }: HeardRequest,
   arrivals: Arrival[],
-  { rays, energy, lateral, counts }: Summed,
+  { rays, energy, lateral, counts, directions }: Summed,
   kept: Float64Array,
 ): Heard {
   const scaled = (of: Float64Array) => {
@@ -196,6 +211,7 @@ function heardOf(
     lateral: scaled(lateral),
     counts,
     axis: receiver.lateral,
+    directions: directions && directions.map((e) => e / rays),
   };
 }
 

@@ -25,6 +25,7 @@ function heard(directS: number, laterS: number, bin: number): Heard {
     lateral: energy.map((e) => e / 2),
     counts: new Float64Array(bins),
     axis: { x: 0, y: 1, z: 0 },
+    directions: null,
   };
 }
 

@@ -1,6 +1,7 @@
 import { needWhole } from '../limits/index.js';
 import { OCTAVES, type PerOctave } from '../room/index.js';
 import type { Heard, HeardInTurn } from './heard.js';
+import { MIDDLE_OCTAVES, SECTORS, STRETCHES_S } from './sectors.js';
 import { BIN_S } from './traceRays.js';
 
 /** A source among several: what is heard of it, how much it sends, and when. */
@@ -56,8 +57,30 @@ export function heardTogether(parts: readonly HeardPart[]): Heard {
       }));
     })
     .sort((a, b) => a.laterS - b.laterS);
-  return { directS, arrivals, bins, energy, lateral, counts, axis: parts[0]!.heard.axis };
+  return {
+    directS,
+    arrivals,
+    bins,
+    energy,
+    lateral,
+    counts,
+    axis: parts[0]!.heard.axis,
+    directions: directionsTogether(parts),
+  };
 }
+
+/** Where it comes from, stretches counted from the direct sound of each source; null where it was not kept of all. */
+function directionsTogether(parts: readonly HeardPart[]): Float64Array | null {
+  const all = new Float64Array(STRETCHES_S.length * SECTORS);
+  for (const { heard, powerDb } of parts) {
+    if (!heard.directions) return null;
+    const gain = meanOf(MIDDLE_OCTAVES.map((o) => 10 ** (powerDb[o]! / 10)));
+    heard.directions.forEach((e, i) => (all[i] = all[i]! + gain * e));
+  }
+  return all;
+}
+
+const meanOf = (of: readonly number[]) => of.reduce((a, b) => a + b, 0) / of.length;
 
 /** The same in turn without each of the groups; those of all sources that have the same number go together. */
 export const heardTogetherInTurn = (

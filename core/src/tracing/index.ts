@@ -39,4 +39,6 @@ export {
 } from './emission.js';
 export { heardTogether, heardTogetherInTurn, type HeardPart } from './heardTogether.js';
 export { checkFaces, type CheckedPoint, type ModelFault } from './checkFaces.js';
+export { directionIn, evennessOf, SECTORS, sectorOf, STRETCHES_S, stretchOf } from './sectors.js';
+export { directionsHeard, evennessHeard } from './directionsHeard.js';
 export { planeThrough } from './triangles.js';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { BIN_S, sceneOf, traceRays } from './index.js';
+import { BIN_S, evennessOf, sceneOf, SECTORS, traceRays } from './index.js';
 import { boxFaces, upright } from './roomsForTest.js';
 import { asked, ell, heard, one, other, randomWalk, request, SCATTERING_BOXES, sum } from './raysForTest.js';
 
@@ -24,6 +24,36 @@ describe('in an L with unlike faces that scatter a part', () => {
     const run = (group: number) => traceRays(ell, asked(one, other, { rays: 500, group })).energy;
     expect(run(3)).toEqual(run(3));
     expect(run(4)).not.toEqual(run(3));
+  });
+});
+
+describe('where it comes from', () => {
+  it('in a cube that scatters everything: late from all around, and as much as arrives', () => {
+    const scene = sceneOf(boxFaces({ x: 5, y: 5, z: 5 }, 0.1, 1));
+    const { directions, energy, bins } = traceRays(
+      scene,
+      request({ receivers: [heard({ x: 2.5, y: 2.5, z: 2.5 })], rays: 8000, lengthS: 1 }),
+    );
+    const stretch = (s: number) => Float64Array.from(directions!.slice(s * SECTORS, (s + 1) * SECTORS));
+    expect(evennessOf(stretch(2))).toBeGreaterThan(0.9);
+    // octaves 500 Hz to 2 kHz from 200 to 500 ms
+    const arrived = [3, 4, 5].reduce((s, o) => s + sum(energy.subarray(o * bins + 200, o * bins + 500)), 0);
+    expect(sum(stretch(2)) / arrived).toBeCloseTo(1, 9);
+  });
+  it('with one live wall among dead ones: early from that wall', () => {
+    const faces = boxFaces({ x: 6, y: 6, z: 6 }, 0.99, 1);
+    const behind = faces.findIndex((f) => f.corners.every((c) => c.x === 6));
+    const scene = sceneOf(
+      faces.map((f, i) => (i === behind ? { ...f, absorption: f.absorption.map(() => 0.05) } : f)),
+    );
+    const { directions } = traceRays(
+      scene,
+      request({ receivers: [heard({ x: 3, y: 3, z: 3 })], rays: 4000, lengthS: 0.3 }),
+    );
+    const first = Float64Array.from(directions!.slice(0, SECTORS));
+    const ahead = first.filter((_, i) => [0, 7].includes(i % 8));
+    expect(sum(ahead) / sum(first)).toBeGreaterThan(0.6);
+    expect(evennessOf(first)).toBeLessThan(0.5);
   });
 });
 

@@ -3,6 +3,7 @@ import { needAbove, needNumber, needWhole, needWithin } from '../limits/index.js
 import { OCTAVES } from '../room/index.js';
 import { seededRandom, seedFrom, type Random } from '../signal/index.js';
 import { Tracer } from './firstHit.js';
+import { MIDDLE_OCTAVES, sectorOf, SECTORS, stretchOf, STRETCHES_S } from './sectors.js';
 import type { Scene } from './scene.js';
 
 /** A point from which sound goes out. */
@@ -51,6 +52,11 @@ export interface RayGroup {
   lateral: Row;
   /** reflections that arrived, one count for each contribution: of each receiver a row of `bins` */
   counts: Row;
+  /**
+   * where it comes from, octaves of 500 Hz to 2 kHz together: of each receiver, for each of `STRETCHES_S`, the energy from each of
+   * `SECTORS`; null of groups that were kept without
+   */
+  directions: Row | null;
   /** of all that went out, per octave: what faces swallowed, what got out, what was not followed any further */
   absorbed: Row;
   escaped: Row;
@@ -65,6 +71,7 @@ export interface RayGroup {
 export const BIN_S = 0.001;
 const BANDS = OCTAVES.length;
 const PER_CELL = 2 * BANDS;
+const [MIDDLE] = MIDDLE_OCTAVES;
 /** Rays are followed until this little of them is left: 75 dB. */
 const LEFT = 10 ** -7.5;
 /** A receiver is a ball of this radius for what comes as from a mirror, and smaller where a face is near, metres. */
@@ -100,6 +107,7 @@ export function traceRays(scene: Scene, request: RayRequest, onRay?: (done: numb
     energy: new Float64Array(receivers.length * BANDS * bins),
     lateral: new Float64Array(receivers.length * BANDS * bins),
     counts: new Float64Array(receivers.length * bins),
+    directions: new Float64Array(receivers.length * STRETCHES_S.length * SECTORS),
     absorbed: new Float64Array(BANDS),
     escaped: new Float64Array(BANDS),
     cut: new Float64Array(BANDS),
@@ -129,6 +137,9 @@ class Walk {
   private readonly longest: number;
   /** `[receiver][bin]`, of each its octaves of energy and of what is lateral: what is added to at once lies together */
   private readonly grid: Float64Array;
+  private readonly directions: Float64Array;
+  /** of each bin */
+  private readonly stretches: Uint8Array;
 
   constructor(
     private readonly scene: Scene,
@@ -151,6 +162,8 @@ class Walk {
     for (let i = 7; i < this.at.length; i += 8) furthest = Math.max(furthest, this.at[i]!);
     this.longest = furthest + lengthS * speed;
     this.grid = new Float64Array(receivers.length * out.bins * PER_CELL);
+    this.directions = out.directions as Float64Array;
+    this.stretches = Uint8Array.from({ length: out.bins }, (_, b) => stretchOf((b + 0.5) * BIN_S));
   }
 
   /** Brings what was gathered into rows of bins. */
@@ -280,7 +293,7 @@ class Walk {
       if (!(to > from)) continue;
       const weight = (to - from) / ((4 / 3) * Math.PI * radius ** 3);
       const bin = Math.floor((way + (from + to) / 2 - at[k + 7]!) * this.binsPerM);
-      this.add(r, bin, this.energy, weight, dx * at[k + 4]! + dy * at[k + 5]! + dz * at[k + 6]!);
+      this.add(r, bin, this.energy, weight, dx, dy, dz);
     }
   }
 
@@ -298,17 +311,25 @@ class Walk {
       if (bin >= this.out.bins) continue;
       if (!scene.isConvex && !tracer.isFree(x, y, z, rx, ry, rz)) continue;
       const weight = up / far / Math.max(far2, NEAREST_M * NEAREST_M);
-      this.add(r, bin, this.rain, weight, (px * at[k + 4]! + py * at[k + 5]! + pz * at[k + 6]!) / far);
+      this.add(r, bin, this.rain, weight, px / far, py / far, pz / far);
     }
   }
 
-  /** @param from below 0 by no more than the ball is wide */
-  private add(r: number, from: number, energy: Float64Array, weight: number, lateral: number): void {
-    const { out } = this;
+  /** @param from below 0 by no more than the ball is wide @param x y z unit vector in which it goes */
+  private add(
+    r: number,
+    from: number,
+    energy: Float64Array,
+    weight: number,
+    x: number,
+    y: number,
+    z: number,
+  ): void {
+    const { out, at } = this;
     const { bins } = out;
     const bin = from < 0 ? 0 : from;
     if (bin >= bins) return;
-    const side = lateral * lateral;
+    const side = (x * at[8 * r + 4]! + y * at[8 * r + 5]! + z * at[8 * r + 6]!) ** 2;
     const { grid } = this;
     let i = (r * bins + bin) * PER_CELL;
     for (let o = 0; o < BANDS; o++, i++) {
@@ -317,6 +338,9 @@ class Walk {
       grid[i + BANDS] = grid[i + BANDS]! + e * side;
     }
     out.counts[r * bins + bin] = out.counts[r * bins + bin]! + 1;
+    const cell = (r * STRETCHES_S.length + this.stretches[bin]!) * SECTORS + sectorOf(-x, -y, -z);
+    const middle = energy[MIDDLE]! + energy[MIDDLE + 1]! + energy[MIDDLE + 2]!;
+    this.directions[cell] = this.directions[cell]! + middle * weight;
   }
 
   /** A direction off a face by Lambert's law: by the cosine to its normal. */

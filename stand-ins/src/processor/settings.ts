@@ -5,7 +5,7 @@ import {
   type OutputSettings,
   type ProcessorProfile,
 } from '@pebble-hall/core/processing';
-import { CROSSOVER_ORDERS, type SignalPath } from '@pebble-hall/core/path';
+import { CROSSOVER_ORDERS, SECTION_KINDS, type SignalPath } from '@pebble-hall/core/path';
 
 /** The Skerry 12: twelve outputs, six memories, FIR at 48 kHz. */
 export const SKERRY = {
@@ -15,7 +15,7 @@ export const SKERRY = {
   memories: ['A', 'B', 'C', 'D', 'E', 'F'],
   mostTaps: 8192,
   mostSections: 24,
-  sectionKinds: ['peak', 'low shelf', 'high shelf'],
+  sectionKinds: SECTION_KINDS,
   crossovers: CROSSOVER_ORDERS,
   bassManagement: true,
   gainStepDb: 0.1,

@@ -16,7 +16,7 @@ const room = new SimulatedRoom(1);
 const house = houseMemory();
 const grid = logGrid(25, 400, 24);
 const lowPass = { kind: 'Linkwitz-Riley' as const, order: 4, frequency: 80 };
-const nothing = { fir: null, sections: [], sub: null };
+const nothing = { fir: null, sections: [], sub: null, allPasses: [] };
 const channels: OutputCorrection[] = [
   {
     ...nothing,

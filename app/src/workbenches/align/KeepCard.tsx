@@ -1,5 +1,6 @@
 import { ActionIcon, Button, Switch } from '@mantine/core';
 import {
+  allPassesOffered,
   channelSettings,
   freeName,
   playedDelays,
@@ -16,6 +17,7 @@ import { isEqual } from 'es-toolkit';
 import { changeProject } from '../../services/changeProject';
 import { listenAt, type HeardFrom } from '../../services/heardFrom';
 import { notify } from '../../services/notify';
+import { theProcessor } from '../../services/theProcessor';
 import { changeStep } from './changeAlign';
 import { LoadingNow, LoadIntoMemory } from './LoadIntoMemory';
 
@@ -29,7 +31,9 @@ interface Props {
 /** What is kept of a step, and where it goes. */
 export function KeepCard({ project, step, heard }: Props) {
   const settings = channelSettings(project.alignSteps, step);
-  const asksAllPass = step.sources.some((s) => s.allPasses.length > 0);
+  const { profile } = theProcessor();
+  const turns = [...(settings?.values() ?? [])].flatMap((s) => s.allPasses);
+  const knowsThem = allPassesOffered(turns, profile).length === turns.length;
   const waits = [...playedDelays(step)].filter(([, s]) => s > 0);
   const keep = () =>
     void changeStep('setting kept', step.id, (s) => ({
@@ -54,6 +58,7 @@ export function KeepCard({ project, step, heard }: Props) {
         p,
         variantOf(p).correction,
         p.alignSteps.find((s) => s.id === step.id)!,
+        profile,
       );
       if (!taken) return p;
       ({ waitsMs } = taken);
@@ -105,7 +110,7 @@ export function KeepCard({ project, step, heard }: Props) {
           <Button size="compact-xs" onClick={() => void takeOver()}>
             Use in Correct
           </Button>
-          {heard && !asksAllPass ? (
+          {heard && knowsThem ? (
             <Button
               size="compact-xs"
               variant="default"
@@ -170,9 +175,13 @@ export function KeepCard({ project, step, heard }: Props) {
           ? `To be played: ${step.sources.map((s) => `${s.name} ${(1000 * (playedDelays(step).get(s.id) ?? 0)).toFixed(2)} ms`).join(', ')}. `
           : ''}
         {settings
-          ? asksAllPass
-            ? 'A new variant gets levels, delays, polarities and crossovers; all-passes have to be set in the processor by hand. '
-            : 'A new variant gets these levels, delays, polarities and crossovers. '
+          ? `A new variant gets these levels, delays, polarities and crossovers${
+              turns.length === 0
+                ? '. '
+                : knowsThem
+                  ? ', and the all-passes as sections. '
+                  : `; ${profile.model} knows no such all-passes, so they are left out. `
+            }`
           : 'These are no channels of this place: set them in the processor by hand.'}{' '}
         {settings && project.sweeps.length > 0 ? (
           <a className="linkish" href="/hand-over">
@@ -191,7 +200,7 @@ function withHeard(project: Project, step: AlignStep): Project {
     set: { ...step, sources: step.sources.map((o) => ({ ...o, ...k.settings[o.id] })) },
   }));
   return [{ name: step.name, set: step }, ...kept].reduce((p, { name, set }) => {
-    const taken = takeAligned(p, variantOf(project).correction, set);
+    const taken = takeAligned(p, variantOf(project).correction, set, theProcessor().profile);
     if (!taken || p.variants.some((v) => isEqual(v.correction, taken.correction))) return p;
     const variant = madeOf(project, step, freeName(name.slice(0, 80), namesOf(p)), taken.correction);
     return { ...p, variants: [...p.variants, variant] };

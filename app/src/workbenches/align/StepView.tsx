@@ -71,7 +71,7 @@ function proved(
     : proofSentence(name, proof());
 }
 
-/** What Listen begins with: the two channels of a step at a spot, with noise of the band that they share. */
+/** What Listen begins with: the channels of a step at a spot, the first on the left and one of the second source on the right, with noise of the band that they share. */
 function heardOf(
   project: Project,
   step: AlignStep,
@@ -80,10 +80,10 @@ function heardOf(
 ): HeardFrom | null {
   const spotId = spotIdOf(project, point);
   const ids = step.sources.map((s) => channelsOf(project, s));
-  const [[leftId], [rightId]] = [ids[0]!, ids[1]!];
-  const areTwo = ids.length === 2 && ids.every((i) => i.length === 1);
-  return spotId && band && areTwo && leftId && rightId && !isModelled(project, step)
-    ? { leftId, rightId, spotId, band }
+  const [[leftId, ...withLeft], [rightId, ...withRight]] = [ids[0]!, ids[1]!];
+  const alsoIds = [...withLeft, ...withRight, ...ids.slice(2).flat()];
+  return spotId && band && ids.every((i) => i.length > 0) && leftId && rightId && !isModelled(project, step)
+    ? { leftId, rightId, alsoIds, spotId, band }
     : null;
 }
 

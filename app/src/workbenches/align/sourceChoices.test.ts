@@ -15,6 +15,7 @@ it('without sweeps and traces there are the channels by their models, and loudsp
   expect(groups.map((g) => g.group)).toEqual([
     'Channels of the plan, over all seats',
     'Loudspeakers in the open, at a distance',
+    'Live, as it is heard',
   ]);
   const made = chosenSource(project, groups[1]!.items[0]!.value)!;
   expect(made.of).toMatchObject({ kind: 'distance', distanceM: 5, count: 1 });

@@ -88,6 +88,15 @@ export function sourceChoices(project: Project, stepId: string | null): ChoiceGr
       })),
     },
     {
+      group: 'Live, as it is heard',
+      items: project.live.measurements.map(({ id, name }) => ({
+        value: `live ${id}`,
+        label: `${name}, live`,
+        name: `${name}, live`,
+        of: { kind: 'live', measurementId: id },
+      })),
+    },
+    {
       group: 'What was brought together before',
       items: project.alignSteps
         .filter(

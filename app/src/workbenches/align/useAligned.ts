@@ -33,6 +33,7 @@ import { modelledChannel, pressuresAsked } from '../../services/modelledChannels
 import { theProcessor } from '../../services/theProcessor';
 import { useJob } from '../../services/useJob';
 import { useLibrary } from '../../services/useLibrary';
+import { useHeardNow } from './useHeardNow';
 
 /** Levels are held against the target smoothed over this part of an octave. */
 const LEVEL_FRACTION = 12;
@@ -46,10 +47,11 @@ export function useStepSources(project: Project, step: AlignStep) {
   const measuredAlone = useMemo(() => ({ ...project, sweepLooks: {} }), [project]);
   const swept = useLibrary(measuredAlone, sweepIds);
   const { fields, problem } = useFields(project, step);
+  const heard = useHeardNow(project, step);
   const sources = useMemo((): AlignedSources => {
-    const found = alignedSources(project, step, { seen, swept, fields });
+    const found = alignedSources(project, step, { seen, swept, fields, heard });
     return problem === null ? found : { ...found, points: [], problems: [...found.problems, problem] };
-  }, [project, step, seen, swept, fields, problem]);
+  }, [project, step, seen, swept, fields, heard, problem]);
   const targetDb = useMemo(() => targetOf(step, seen), [step, seen]);
   const measured = (step.togetherId !== null && seen.get(step.togetherId)?.curve) || null;
   return { sources, targetDb, measured };

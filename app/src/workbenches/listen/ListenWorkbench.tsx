@@ -50,10 +50,11 @@ export default function ListenWorkbench({ project }: { project: Project }) {
     spotId: spots.find((s) => s.id === asked?.spotId)?.id ?? spots[0]!.id,
     leftId: isThere(asked?.leftId) ?? (full[0] ?? channels[0])?.id ?? '',
     rightId: isThere(asked?.rightId) ?? (full[1] ?? full[0] ?? channels[0])?.id ?? '',
+    alsoIds: asked?.alsoIds.filter(isThere) ?? [],
     through: 'room',
   });
   const place: Place = chain
-    ? { ...chosen, leftId: chain.leftId, rightId: chain.rightId, through: chain.through }
+    ? { ...chosen, leftId: chain.leftId, rightId: chain.rightId, alsoIds: [], through: chain.through }
     : chosen;
   const [headphonesId, setHeadphonesId] = useState<string | null>(null);
   const headphones =

@@ -1,4 +1,4 @@
-import { SegmentedControl, Select } from '@mantine/core';
+import { MultiSelect, SegmentedControl, Select } from '@mantine/core';
 import type { Loudspeaker, Spot } from '@pebble-hall/core/project';
 import type { ReactNode } from 'react';
 import type { Place } from './candidates';
@@ -16,6 +16,7 @@ interface WhereCardProps {
 
 /** Where it is heard: at a spot of the measured room, at the output, or on headphones. */
 export function WhereCard({ place, byChain, spots, channels, onPlace, children }: WhereCardProps) {
+  const alsoIds = (place.alsoIds ?? []).filter((id) => id !== place.leftId && id !== place.rightId);
   const named = channels.map((l) => ({ value: l.id, label: l.name }));
   const plays = (label: string, side: 'leftId' | 'rightId') => (
     <Select
@@ -62,6 +63,16 @@ export function WhereCard({ place, byChain, spots, channels, onPlace, children }
             {plays('Left plays on', 'leftId')}
             {plays('Right plays on', 'rightId')}
           </div>
+          {named.length > 2 && !byChain ? (
+            <MultiSelect
+              size="xs"
+              aria-label="Others that play with Left"
+              placeholder={alsoIds.length > 0 ? '' : 'and with Left, what it plays: others'}
+              data={named.filter((n) => n.value !== place.leftId && n.value !== place.rightId)}
+              value={alsoIds}
+              onChange={(ids) => onPlace({ alsoIds: ids })}
+            />
+          ) : null}
         </>
       )}
     </section>

@@ -60,6 +60,8 @@ export interface Place {
   spotId: string;
   leftId: string;
   rightId: string;
+  /** others that play what the left one plays, together with it */
+  alsoIds?: string[];
   through: ListeningChain['through'];
 }
 
@@ -112,7 +114,7 @@ const withItsBass = (set: OutputSettings): OutputSettings =>
 export async function waysOf(
   project: Project,
   { source }: Pick<Candidate, 'source'>,
-  { spotId, leftId, rightId, through }: Place,
+  { spotId, leftId, rightId, alsoIds = [], through }: Place,
   chain: Pick<ListeningChain, 'strength' | 'style' | 'trimDb'> | null = null,
   corrected: CorrectedHeadphones | null = null,
 ): Promise<CandidateOutput[]> {
@@ -150,8 +152,12 @@ export async function waysOf(
     const fir = taps && taps.length > 0 ? asPlayed(taps, loaded?.rate ?? theProcessor().profile.rate) : null;
     return [{ channel, impulse, before, after, fir, feed }];
   };
-  const ids = leftId === rightId ? [leftId] : [leftId, rightId];
-  const ways = ids.flatMap((id, channel) => {
+  const sides = leftId === rightId ? [leftId] : [leftId, rightId];
+  const playing = [
+    ...sides.map((id, channel) => ({ id, channel })),
+    ...alsoIds.filter((id) => !sides.includes(id)).map((id) => ({ id, channel: 0 })),
+  ];
+  const ways = playing.flatMap(({ id, channel }) => {
     const { output } = loudspeakerById({ loudspeakers }, id)!;
     // in the room a channel is heard with its bass from the subwoofers; at the output it plays its bass itself
     const drives = through === 'room' ? drivesOf(outputs, output) : [{ output, feed: null }];

@@ -1,10 +1,5 @@
 import { Button, Checkbox, Modal, MultiSelect, TextInput } from '@mantine/core';
-import {
-  CROSSOVER_KINDS,
-  CROSSOVER_ORDERS,
-  type CrossoverKind,
-  type SectionKind,
-} from '@pebble-hall/core/path';
+import { CROSSOVER_KINDS, SECTION_KINDS, CROSSOVER_ORDERS, type CrossoverKind } from '@pebble-hall/core/path';
 import type { ProcessorProfile } from '@pebble-hall/core/processing';
 import { processorProfile } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';
@@ -67,7 +62,6 @@ const GROUPS: { title: string; fields: Field[] }[] = [
     ],
   },
 ];
-const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
 const MOST_BYTES = 100_000;
 
 /** A profile of one's own: made from another, saved for all projects, exported and opened as a file. */
@@ -167,10 +161,10 @@ export function ProfileDialog({ begin, own, onUse, onClose }: ProfileDialogProps
           label="Kinds of sections"
           size="xs"
           value={[...profile.sectionKinds]}
-          onChange={(list) => set({ sectionKinds: KINDS.filter((k) => list.includes(k)) })}
+          onChange={(list) => set({ sectionKinds: SECTION_KINDS.filter((k) => list.includes(k)) })}
         >
           <div style={{ display: 'flex', gap: 16, marginTop: 4 }}>
-            {KINDS.map((k) => (
+            {SECTION_KINDS.map((k) => (
               <Checkbox key={k} size="xs" value={k} label={k} />
             ))}
           </div>

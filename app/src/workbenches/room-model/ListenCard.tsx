@@ -1,5 +1,4 @@
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
-import { writeWav } from '@pebble-hall/core/formats';
 import { useEffect, useRef, useState } from 'react';
 import { isAbort } from '../../ports/abort';
 import { CandidatePlayer } from '../../services/candidatePlayer';
@@ -7,9 +6,9 @@ import { runJob, type RunAsked } from '../../services/jobs';
 import { OWN_MATERIALS, RATE, shippedMaterial, type MaterialKind } from '../../services/listenMaterial';
 import { notifyProblem } from '../../services/notify';
 import { exclusively } from '../../services/running';
-import { saveFile } from '../../services/saveFile';
 import { isOneOf, useKept } from '../../services/useKept';
 import { sentenceOf } from '../../store';
+import { SaveResponse } from './SaveResponse';
 
 interface Props {
   asked: RunAsked | null;
@@ -29,7 +28,6 @@ const PIECE_S = 12;
 export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Props) {
   const [piece, setPiece] = useState<MaterialKind>('story');
   const [ears, setEars] = useKept<(typeof EARS)[number]>('room-model ears', EARS[0], isOneOf(EARS));
-  const isHead = ears === 'two ears';
   const [work, setWork] = useState<string | null>(null);
   const [playing, setPlaying] = useState(false);
   const [at, setAt] = useState(0);
@@ -55,8 +53,8 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
   const responses = () =>
     Promise.all(
       [
-        ...(asked ? [{ ...asked, index, rate: RATE, isHead }] : []),
-        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE, isHead }] : []),
+        ...(asked ? [{ ...asked, index, rate: RATE, hearer: ears }] : []),
+        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE, hearer: ears }] : []),
       ].map((of) => runJob('rays.response', of)),
     );
   const play = async () => {
@@ -96,22 +94,6 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
       if (!isAbort(error)) notifyProblem(`It cannot be heard: ${sentenceOf(error)}`);
     } finally {
       setWork(null);
-    }
-  };
-  const save = async () => {
-    try {
-      const [response] = await responses();
-      if (response)
-        saveFile(
-          `${asked!.run.name}, ${name}.wav`,
-          writeWav(
-            response.channels.map((c) => Float32Array.from(c)),
-            response.rate,
-          ),
-          'audio/wav',
-        );
-    } catch (error) {
-      notifyProblem(`The response was not saved: ${sentenceOf(error)}`);
     }
   };
   return (
@@ -167,9 +149,7 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
         ) : (
           <small className="quiet">Choose a run beside it to compare.</small>
         )}
-        <Button size="compact-xs" variant="default" disabled={!asked} onClick={() => void save()}>
-          Save the response
-        </Button>
+        <SaveResponse asked={asked} index={index} name={name} />
       </div>
     </section>
   );

@@ -21,9 +21,11 @@ import {
   runAsked,
   sourcesOf,
   suggestedRun,
+  SOUNDS,
   talkerPlace,
   type HeardWhere,
   type RunAsking,
+  type Sounds,
 } from './newRun';
 
 interface Props {
@@ -47,7 +49,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
     talker: true,
     talkerAt: talkerPlace(place),
     voice: 'raised',
-    omnidirectional: false,
+    sounds: 'speech',
     loudspeakerIds: [],
     signalDbfs: -20,
     heard:
@@ -56,13 +58,15 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
         : place.audience.length + place.seats.length > 0
           ? 'a few seats'
           : 'the spots',
+    looking: { alongDeg: null },
     accuracy: 'usual',
     noiseDb: 30,
   }));
+  const isSpeech = asked.sounds === 'speech';
   const set = (next: Partial<RunAsking>) => setAsked((now) => ({ ...now, ...next }));
   const suggested = useMemo(() => suggestedRun(place, asked.accuracy), [place, asked.accuracy]);
   const sources = sourcesOf(project, asked);
-  const receivers = receiversOf(place, asked.heard, asked.talkerAt);
+  const receivers = receiversOf(place, asked.heard, asked.talkerAt, asked.looking);
   const isWhole = sources.length > 0 && receivers.length > 0;
   const faces = useMemo(() => runFaces(place), [place]);
   const check = useJob('rays.check', isWhole ? { faces, sources, receivers } : null);
@@ -85,17 +89,22 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
         />
         <div className="row">
           <span>What sounds</span>
-          <SegmentedControl
+          <NativeSelect
             size="xs"
             aria-label="What sounds"
-            data={['a talker and loudspeakers', 'a point source']}
-            value={asked.omnidirectional ? 'a point source' : 'a talker and loudspeakers'}
-            onChange={(v) => set({ omnidirectional: v === 'a point source' })}
+            data={SOUNDS.map((value) => ({
+              value,
+              label: value === 'speech' ? 'a talker and loudspeakers' : value,
+            }))}
+            value={asked.sounds}
+            onChange={(e) => set({ sounds: e.currentTarget.value as Sounds })}
           />
         </div>
-        {asked.omnidirectional ? (
+        {!isSpeech ? (
           <small className="quiet">
-            Sends everywhere alike, as one measures rooms (ISO 3382-1); it has no level of its own.
+            {asked.sounds === 'a point source'
+              ? 'Sends everywhere alike, as one measures rooms (ISO 3382-1); it has no level of its own.'
+              : 'Plays towards the middle of those who hear it, as a rigid sphere of its size a part of which moves: near, but no instrument to the decibel. It has no level of its own.'}
           </small>
         ) : (
           <div className="row" style={{ gap: 8 }}>
@@ -118,9 +127,9 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
             />
           </div>
         )}
-        {asked.talker || asked.omnidirectional ? (
+        {asked.talker || !isSpeech ? (
           <div className="row">
-            <span>{asked.omnidirectional ? 'It stands at' : 'The mouth is at'}</span>
+            <span>{isSpeech ? 'The mouth is at' : 'It stands at'}</span>
             <PointFields
               label="Source"
               at={asked.talkerAt}
@@ -129,7 +138,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
             />
           </div>
         ) : null}
-        {!asked.omnidirectional && place.loudspeakers.length > 0 ? (
+        {isSpeech && place.loudspeakers.length > 0 ? (
           <>
             <MultiSelect
               size="xs"
@@ -165,8 +174,30 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
             value={asked.heard}
             onChange={(e) => set({ heard: e.currentTarget.value as HeardWhere })}
           />
+          <span>looking</span>
+          <NativeSelect
+            size="xs"
+            aria-label="Looking"
+            data={['at the source', 'along an axis']}
+            value={asked.looking.alongDeg === null ? 'at the source' : 'along an axis'}
+            onChange={(e) =>
+              set({ looking: { alongDeg: e.currentTarget.value === 'at the source' ? null : 180 } })
+            }
+          />
+          {asked.looking.alongDeg === null ? null : (
+            <NumberField
+              label="Looking along"
+              value={asked.looking.alongDeg}
+              unit="°"
+              digits={0}
+              min={-180}
+              max={360}
+              step={5}
+              onChange={(alongDeg) => set({ looking: { alongDeg } })}
+            />
+          )}
         </div>
-        {asked.omnidirectional ? null : (
+        {!isSpeech ? null : (
           <div className="row">
             <Checkbox
               size="xs"

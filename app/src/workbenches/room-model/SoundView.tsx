@@ -3,7 +3,7 @@ import { FIGURES, type FigureName } from '@pebble-hall/core/acoustics';
 import type { Project } from '@pebble-hall/core/project';
 import { distanceBetween } from '@pebble-hall/core/geometry';
 import { OCTAVES } from '@pebble-hall/core/room';
-import { timesTheRays } from '@pebble-hall/core/runs';
+import { timesTheRays, type RunSource } from '@pebble-hall/core/runs';
 import { BIN_S } from '@pebble-hall/core/tracing';
 import { OverTime } from '../../charts/OverTime';
 import { ResponseChart } from '../../charts/ResponseChart';
@@ -19,7 +19,9 @@ import {
   errorInNoticeable,
   errorOf,
   figureOf,
+  evennessSentence,
   figureText,
+  hasOctaves,
   octaveText,
   RUN_FIGURE_KEYS,
   RUN_FIGURES,
@@ -96,8 +98,8 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const spread = spreadOf(values);
   const meaning = RUN_FIGURES[figure];
   const say = (v: number) => figureText(v, figure);
-  // the index has no octaves of its own: what it comes from is shown
-  const ofLevel = figure === 'sti' || figure === 'level';
+  // what has no octaves of its own shows what it comes from
+  const ofLevel = figure === 'level' || !hasOctaves(figure);
   const drawn: RunFigure = ofLevel ? 'level' : figure;
   const noise = ofLevel ? shown.noiseLevelsDb : null;
   const surely = (of: typeof here, by: 1 | -1) =>
@@ -135,8 +137,10 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     title: `${shown.name}: figures`,
     columns: [
       'Receiver',
-      'STI',
-      ...RUN_FIGURE_KEYS.filter((f) => f !== 'sti').flatMap((f) =>
+      ...RUN_FIGURE_KEYS.filter((f) => !hasOctaves(f)).map(
+        (f) => `${RUN_FIGURES[f].short}${RUN_FIGURES[f].unit ? `, ${RUN_FIGURES[f].unit}` : ''}`,
+      ),
+      ...RUN_FIGURE_KEYS.filter(hasOctaves).flatMap((f) =>
         OCTAVES.map(
           (_, o) =>
             `${RUN_FIGURES[f].short} ${octaveText(o)}${RUN_FIGURES[f].unit ? `, ${RUN_FIGURES[f].unit}` : ''}`,
@@ -145,15 +149,12 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     ],
     rows: readings.map((r, i) => [
       names[i]!,
-      r.sti.toFixed(3),
-      ...RUN_FIGURE_KEYS.filter((f) => f !== 'sti').flatMap((f) =>
-        OCTAVES.map((_, o) => {
-          const v = figureOf(r, f, o);
-          return Number.isFinite(v) ? v.toFixed(3) : '';
-        }),
-      ),
+      ...RUN_FIGURE_KEYS.filter((f) => !hasOctaves(f)).map((f) => written(figureOf(r, f, 'mean'))),
+      ...RUN_FIGURE_KEYS.filter(hasOctaves).flatMap((f) => OCTAVES.map((_, o) => written(figureOf(r, f, o)))),
     ]),
   });
+  const even = evennessSentence(here.evenness);
+  const lastNote = 4 + (walked ? 1 : 0) + (ears.value ? 1 : 0) + (even ? 1 : 0);
   return (
     <>
       <Halves>
@@ -178,7 +179,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               within={{ fromHz: 50, toHz: 10_000 }}
               levelLabel={
                 ofLevel
-                  ? `level${shown.sources[0]!.kind === 'omnidirectional' ? ' against that at 1 m' : ''}, dB`
+                  ? `level${hasNoLevel(shown.sources[0]!) ? ' against that at 1 m' : ''}, dB`
                   : `${meaning.short}${meaning.unit ? `, ${meaning.unit}` : ''}`
               }
               absolute
@@ -312,12 +313,20 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         {ears.value ? (
           <Note
             number={walked ? 6 : 5}
-            small="IACC, ISO 3382-1:2009 annex B, 500 Hz to 2 kHz, a rigid sphere as head. What rays bring counts as coming from all around."
+            small="IACC, ISO 3382-1:2009 annex B, 500 Hz to 2 kHz, a rigid sphere as head"
           >
             {bothEarsSentence(ears.value)}
           </Note>
         ) : null}
-        <RunNotes project={project} runs={runs} from={(walked ? 6 : 5) + (ears.value ? 1 : 0)} />
+        {even ? (
+          <Note
+            number={lastNote}
+            small="Thiele's directional diffusion over 32 sectors, 500 Hz to 2 kHz: 100 % from everywhere alike, 0 from one direction; without the direct sound"
+          >
+            {even}
+          </Note>
+        ) : null}
+        <RunNotes project={project} runs={runs} from={lastNote + 1} />
       </aside>
       <div
         className="shore"
@@ -387,6 +396,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     </>
   );
 }
+
+const hasNoLevel = ({ kind }: RunSource) => kind === 'omnidirectional' || kind === 'instrument';
+
+/** As a table has it; nothing where nothing is known. */
+const written = (v: number) => (Number.isFinite(v) ? v.toFixed(3) : '');
 
 const isMeasured = (figure: RunFigure): figure is FigureName =>
   (FIGURES as readonly string[]).includes(figure);

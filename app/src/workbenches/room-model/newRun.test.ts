@@ -23,3 +23,46 @@ it('a line goes from the source over the middle to the wall behind it, evenly, a
   for (const step of steps) expect(step).toBeCloseTo(steps[0]!, 6);
   expect(new Set(line.map((r) => r.name)).size).toBe(12);
 });
+
+it('a grid stands over the audience, no wider than it needs, at the ears of those who sit there', () => {
+  const outline = [
+    { x: 6, y: 2 },
+    { x: 16, y: 2 },
+    { x: 16, y: 10 },
+    { x: 6, y: 10 },
+  ];
+  const area = {
+    id: 'a',
+    name: 'Stalls',
+    outline,
+    facingDeg: 180,
+    floorM: 0.2,
+    riseM: 0.1,
+    earM: 1.2,
+    rowM: 0.9,
+    seatM: 0.55,
+  };
+  const grid = receiversOf({ ...place, audience: [area] }, 'a grid over the audience', {
+    x: 2,
+    y: 6,
+    z: 1.6,
+  });
+  // 80 m2 in steps of a metre
+  expect(grid).toHaveLength(80);
+  for (const { position } of grid) {
+    expect(position.x).toBeGreaterThan(6);
+    expect(position.y).toBeLessThan(10);
+    expect(position.z).toBeCloseTo(
+      area.floorM + area.earM + area.riseM * Math.floor((position.x - 6) / area.rowM),
+      6,
+    );
+  }
+  const floor = receiversOf({ ...place, audience: [] }, 'a grid over the audience', { x: 2, y: 6, z: 1.6 });
+  expect(Math.abs(floor.length - 80)).toBeLessThan(10);
+});
+
+it('those who hear it look at the source, or all along one axis', () => {
+  const source = { x: 2, y: 6, z: 1.6 };
+  const along = receiversOf({ ...place, audience: [] }, 'a line to the rear', source, { alongDeg: 90 });
+  expect(new Set(along.map((r) => r.azimuthDeg))).toEqual(new Set([90]));
+});

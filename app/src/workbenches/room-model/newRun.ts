@@ -1,10 +1,27 @@
-import { boundsOf, distanceBetween, isWithin, meanPoint, type Point } from '@pebble-hall/core/geometry';
-import { EAR_M, extentOf, floorAt, shapeVolume, seatsOfPlace, surfacesOf } from '@pebble-hall/core/place';
+import {
+  areaOf,
+  boundsOf,
+  distanceBetween,
+  isWithin,
+  meanPoint,
+  type Point,
+} from '@pebble-hall/core/geometry';
+import {
+  EAR_M,
+  earHeightAt,
+  extentOf,
+  floorAt,
+  shapeVolume,
+  seatsOfPlace,
+  surfacesOf,
+} from '@pebble-hall/core/place';
 import { freeName, runFaces, type Place, type Project } from '@pebble-hall/core/project';
 import { roomStatistics } from '@pebble-hall/core/room';
 import {
+  INSTRUMENTS,
   suggestRun,
   type Accuracy,
+  type InstrumentName,
   type RoomRun,
   type RunReceiver,
   type RunSource,
@@ -21,8 +38,23 @@ export const HEARD = {
   'about 60 seats': 60,
   'the spots': 0,
   'a line to the rear': -1,
+  'a grid over the audience': -2,
 } as const;
 export type HeardWhere = keyof typeof HEARD;
+
+/** What sounds: a talker and loudspeakers, or one that has no level of its own. */
+export const SOUNDS = [
+  'speech',
+  'a point source',
+  ...(Object.keys(INSTRUMENTS) as InstrumentName[]),
+] as const;
+export type Sounds = (typeof SOUNDS)[number];
+
+/** Where those who hear it look: at where it comes from, or all along one axis. */
+export interface Looking {
+  /** degrees counter-clockwise from x; null at the source */
+  alongDeg: number | null;
+}
 
 /** What is asked for a run. */
 export interface RunAsking {
@@ -30,11 +62,12 @@ export interface RunAsking {
   talker: boolean;
   talkerAt: Point;
   voice: Voice;
-  /** instead of all others: one that sends everywhere alike, from the talker's place */
-  omnidirectional: boolean;
+  /** speech, or instead of all others one source from the talker's place without a level of its own */
+  sounds: Sounds;
   loudspeakerIds: string[];
   signalDbfs: number;
   heard: HeardWhere;
+  looking: Looking;
   accuracy: Accuracy;
   /** noise of the place, A-weighted in octaves of equal steps; null where it is left out */
   noiseDb: number | null;
@@ -51,19 +84,49 @@ export function talkerPlace({ shape, fixtures }: Place): Point {
   return { ...at, z: floorAt(shape, at) + MOUTH_M };
 }
 
-/** Seats or spots that a run is heard at, looking at where the sound comes from. */
-export function receiversOf(place: Place, where: HeardWhere, source: Point): RunReceiver[] {
+/** Seats or spots that a run is heard at. */
+export function receiversOf(
+  place: Place,
+  where: HeardWhere,
+  source: Point,
+  { alongDeg }: Looking = { alongDeg: null },
+): RunReceiver[] {
   const most = HEARD[where];
   const points =
     where === 'a line to the rear'
       ? lineOf(place, source)
-      : most > 0
-        ? seatsOfPlace(place, most).map(({ name, position }, i) => ({ id: `seat-${i}`, name, position }))
-        : place.spots.map(({ id, name, position }) => ({ id, name, position }));
+      : where === 'a grid over the audience'
+        ? gridOf(place)
+        : most > 0
+          ? seatsOfPlace(place, most).map(({ name, position }, i) => ({ id: `seat-${i}`, name, position }))
+          : place.spots.map(({ id, name, position }) => ({ id, name, position }));
   return points.map((p) => ({
     ...p,
-    azimuthDeg: azimuthDeg(p.position, source),
+    azimuthDeg: alongDeg ?? azimuthDeg(p.position, source),
   }));
+}
+
+/** A grid has about so many points, no nearer to each other than this, metres. */
+const [ON_GRID, NEAREST_M] = [80, 0.8];
+
+/** Receivers at ear height on a square grid over the audience areas; over the floor where there are none. */
+function gridOf({ shape, audience }: Place) {
+  const areas = audience.length > 0 ? audience : [null];
+  const squareM = areas.reduce((sum, a) => sum + areaOf((a ?? shape).outline), 0);
+  const step = Math.max(NEAREST_M, Math.sqrt(squareM / ON_GRID));
+  const points = areas.flatMap((area) => {
+    const { outline } = area ?? shape;
+    const { least, most } = boundsOf(outline);
+    const along = (from: number, to: number) => {
+      const count = Math.max(1, Math.round((to - from) / step));
+      return Array.from({ length: count }, (_, i) => from + ((i + 0.5) * (to - from)) / count);
+    };
+    return along(least.x, most.x)
+      .flatMap((x) => along(least.y, most.y).map((y) => ({ x, y })))
+      .filter((at) => isWithin(outline, at))
+      .map((at) => ({ ...at, z: area ? earHeightAt(area, shape, at) : floorAt(shape, at) + EAR_M.seated }));
+  });
+  return points.map((position, i) => ({ id: `grid-${i}`, name: `Grid ${i + 1}`, position }));
 }
 
 /** So many receivers stand on a line. */
@@ -129,16 +192,23 @@ export function suggestedRun(place: Place, accuracy: Accuracy): SuggestedRun {
 export function sourcesOf(project: Project, asked: RunAsking): RunSource[] {
   const { place } = project;
   const position = asked.talkerAt;
-  if (asked.omnidirectional)
+  if (asked.sounds === 'a point source')
     return [{ id: 'point', name: 'Point source', kind: 'omnidirectional', position }];
   const seats = receiversOf(place, asked.heard, position);
   const middle = seats.length > 0 ? meanPoint(seats.map((s) => s.position)) : position;
+  const facing = distanceBetween(middle, position) > 0 ? azimuthDeg(position, middle) : 0;
+  if (asked.sounds !== 'speech') {
+    const name = asked.sounds.replace(/^./, (c) => c.toUpperCase());
+    return [
+      { id: asked.sounds, name, kind: 'instrument', position, azimuthDeg: facing, instrument: asked.sounds },
+    ];
+  }
   const talker: RunSource = {
     id: 'talker',
     name: 'Talker',
     kind: 'talker',
     position,
-    azimuthDeg: distanceBetween(middle, position) > 0 ? azimuthDeg(position, middle) : 0,
+    azimuthDeg: facing,
     elevationDeg: 0,
     voice: asked.voice,
   };
@@ -175,10 +245,10 @@ export function runAsked(project: Project, asked: RunAsking, seed: number): Room
     volume: shapeVolume(place.shape),
     air: { temperatureC, relativeHumidityPercent },
     sources,
-    receivers: receiversOf(place, asked.heard, sources[0]!.position),
+    receivers: receiversOf(place, asked.heard, sources[0]!.position, asked.looking),
     ...suggestedRun(place, asked.accuracy),
     seed,
-    noiseLevelsDb: asked.noiseDb === null || asked.omnidirectional ? null : noiseOctaves(asked.noiseDb),
+    noiseLevelsDb: asked.noiseDb === null || asked.sounds !== 'speech' ? null : noiseOctaves(asked.noiseDb),
     isHeld: false,
   };
 }

@@ -1,4 +1,4 @@
-import type { Section, SectionKind } from '@pebble-hall/core/path';
+import { SHAPING_KINDS, type Section } from '@pebble-hall/core/path';
 import { theProcessor } from '../../../services/theProcessor';
 import { Checkbox, SegmentedControl } from '@mantine/core';
 import { withinProcessor, type ExactChannel, type FilterChoice } from '@pebble-hall/core/correct';
@@ -25,7 +25,6 @@ const STYLE_WORDS: Record<FilterChoice['style'], string> = {
   mixed: 'Undoes only the excess phase that all spots share; nothing sounds earlier than 9 ms ahead.',
   linear: 'Leaves phase as it is, half the filter’s length late; rings ahead as much as after.',
 };
-const KINDS: SectionKind[] = ['peak', 'low shelf', 'high shelf'];
 
 /** What the correction is made of: a FIR of some phase style, parametric sections, or both. */
 export function FilterPage({ channel, correction, exact, guard, onEdit }: FilterPageProps) {
@@ -156,7 +155,7 @@ export function FilterPage({ channel, correction, exact, guard, onEdit }: Filter
               />
             </div>
             <div className="row" style={{ justifyContent: 'flex-start' }}>
-              {KINDS.filter((kind) => sectionKinds.includes(kind)).map((kind) => (
+              {SHAPING_KINDS.filter((kind) => sectionKinds.includes(kind)).map((kind) => (
                 <Checkbox
                   key={kind}
                   size="xs"

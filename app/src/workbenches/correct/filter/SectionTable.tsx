@@ -1,4 +1,4 @@
-import type { Section, SectionKind } from '@pebble-hall/core/path';
+import { SHAPING_KINDS, type Section, type ShapingKind } from '@pebble-hall/core/path';
 import { theProcessor } from '../../../services/theProcessor';
 import { ActionIcon, Button, Select } from '@mantine/core';
 
@@ -84,9 +84,9 @@ export function SectionTable({ channel, sections, byHand, onChange }: SectionTab
               w={82}
               aria-label={`Kind of section ${i + 1}`}
               allowDeselect={false}
-              data={['peak', 'low shelf', 'high shelf']}
+              data={[...SHAPING_KINDS]}
               value={s.kind}
-              onChange={(kind) => kind && set(i, { kind: kind as SectionKind })}
+              onChange={(kind) => kind && set(i, { kind: kind as ShapingKind })}
             />
             <NumberField
               label={`Frequency of section ${i + 1}`}

@@ -1,4 +1,4 @@
-import { Button, Checkbox } from '@mantine/core';
+import { ActionIcon, Button, Checkbox } from '@mantine/core';
 import {
   suggestedAlignment,
   takeLevels,
@@ -7,10 +7,13 @@ import {
   type Project,
   loudspeakerName,
 } from '@pebble-hall/core/project';
+import { IconX } from '@tabler/icons-react';
+import { omit } from 'es-toolkit';
 import { projectNow } from '../../../store';
 import { speedOfSound } from '@pebble-hall/core/room';
 import { formatDb } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
+import { allPassWords } from '../../../words/alignWords';
 import { TableMenu } from '../../../parts/TableMenu';
 import { alignTable, PLAIN } from './alignTable';
 import type { Edit } from '../useCorrection';
@@ -26,7 +29,8 @@ interface AlignPageProps {
 
 /** Levels and delays of all channels from the home spot, with the reason, in ms, metres and dB; each can be changed. */
 export function AlignPage({ project, correction, reading, problem, onEdit }: AlignPageProps) {
-  const { alignment } = correction;
+  const { alignment, allPasses } = correction;
+  const anyTurns = Object.keys(allPasses).length > 0;
   const speed = speedOfSound(project.place.temperatureC);
   const nameOf = (id: string) => loudspeakerName(project.place, id);
   const set = (id: string, label: string, next: Partial<Alignment>) =>
@@ -91,6 +95,7 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
                 <th>Delay</th>
                 <th className="num">as distance</th>
                 <th>Polarity</th>
+                {anyTurns ? <th>All-passes, from Align</th> : null}
               </tr>
             </thead>
             <tbody>
@@ -148,6 +153,28 @@ export function AlignPage({ project, correction, reading, problem, onEdit }: Ali
                         }
                       />
                     </td>
+                    {anyTurns ? (
+                      <td>
+                        {allPasses[c.id] ? (
+                          <span className="row" style={{ gap: 4 }}>
+                            {allPasses[c.id]!.map(allPassWords).join(', ')}
+                            <ActionIcon
+                              size="sm"
+                              variant="subtle"
+                              color="gray"
+                              aria-label={`Take away the all-passes of ${nameOf(c.id)}`}
+                              onClick={() =>
+                                onEdit(`all-passes of ${nameOf(c.id)} taken away`, ({ allPasses: now }) => ({
+                                  allPasses: omit(now, [c.id]),
+                                }))
+                              }
+                            >
+                              <IconX size={14} />
+                            </ActionIcon>
+                          </span>
+                        ) : null}
+                      </td>
+                    ) : null}
                   </tr>
                 );
               })}

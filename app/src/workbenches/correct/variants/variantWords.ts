@@ -11,6 +11,7 @@ export function variantWords({ correction: c }: Pick<Variant, 'correction'>): st
     Object.keys(c.subs).length > 0 ? 'subs together' : '',
     Object.keys(c.alignment).length > 0 ? 'aligned' : '',
     Object.values(c.crossovers).some((x) => x.highPass || x.lowPass) ? 'bass managed' : '',
+    Object.keys(c.allPasses).length > 0 ? 'with all-passes' : '',
     c.lowChannel ? 'low-frequency channel' : '',
     { off: 'no headroom guard', programme: '', 'full scale': 'guarded for full scale' }[c.headroomGuard],
   ]

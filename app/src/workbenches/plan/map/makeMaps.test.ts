@@ -29,7 +29,7 @@ const maps = (
     {
       place: { ...place, ...over, home: place.spots[0]!.position },
       settings: { ...PLAIN, isOn: true, kind: 'frequency', centre: 1000, ...settings },
-      correction: { alignment: {}, subs: {}, crossovers: {}, sections: {} },
+      correction: { alignment: {}, subs: {}, crossovers: {}, allPasses: {}, sections: {} },
       rate: 48_000,
       filters: null,
       reachOf,

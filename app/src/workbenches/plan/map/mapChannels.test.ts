@@ -13,7 +13,7 @@ const response: FirResponse = (fir, rate, at) => Promise.resolve(pathTrace(signa
 const asked = (more: Partial<ChannelsAsked> = {}): ChannelsAsked => ({
   place,
   settings: PLAIN,
-  correction: { alignment: {}, subs: {}, crossovers: {}, sections: {} },
+  correction: { alignment: {}, subs: {}, crossovers: {}, allPasses: {}, sections: {} },
   filters: null,
   rate: 48_000,
   ...more,

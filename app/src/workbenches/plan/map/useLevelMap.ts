@@ -48,7 +48,7 @@ export const viewOfFrame = ({ across, along }: GridFrame): View =>
 export function useLevelMap(project: Project, place: Place, selected: ReadonlySet<string>): LevelMap {
   const [settings, set] = useMapSettings(project.id);
   const fitted = useFittedFilters(project, settings.isOn && settings.withFilters);
-  const { alignment, subs, crossovers, sections } = variantOf(project).correction;
+  const { alignment, subs, crossovers, allPasses, sections } = variantOf(project).correction;
   const asked: MapAsked | null = settings.isOn
     ? {
         place: {
@@ -62,7 +62,7 @@ export function useLevelMap(project: Project, place: Place, selected: ReadonlySe
           home: place.spots[0]!.position,
         },
         settings,
-        correction: { alignment, subs, crossovers, sections },
+        correction: { alignment, subs, crossovers, allPasses, sections },
         filters: settings.withFilters ? fitted.filters : null,
         rate: theProcessor().profile.rate,
         reachOf: place.loudspeakers.filter((l) => selected.has(l.id)).map((l) => l.id),

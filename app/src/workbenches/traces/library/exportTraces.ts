@@ -91,7 +91,7 @@ export async function exportTraces(
         const origin = project.kept.find((k) => k.id === id)?.origin;
         return {
           name,
-          samples: Float64Array.from(impulse.samples),
+          channels: [Float64Array.from(impulse.samples)],
           zero: impulse.zero,
           listener: origin?.by === 'live' ? origin.position : null,
         };

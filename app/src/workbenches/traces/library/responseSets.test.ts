@@ -17,8 +17,8 @@ it('a set becomes a trace of each response that is wanted, with its place and it
   const pulse = (gain: number, at: number) =>
     Float64Array.from({ length: 64 }, (_, i) => (i === at ? gain : 0));
   const bytes = await writeAes69Responses('Two seats', [], 48_000, [
-    { name: 'Row 1', samples: pulse(1, 20), zero: 20, listener: { x: 3, y: 2, z: 1.2 } },
-    { name: 'Row 2', samples: pulse(-0.5, 44), zero: 20, listener: null },
+    { name: 'Row 1', channels: [pulse(1, 20)], zero: 20, listener: { x: 3, y: 2, z: 1.2 } },
+    { name: 'Row 2', channels: [pulse(-0.5, 44)], zero: 20, listener: null },
   ]);
   const candidate = await candidateOf(file('hall.sofa', bytes));
   expect(candidate).toMatchObject({ name: 'hall', problem: null, set: { from: 1, to: 2 } });
