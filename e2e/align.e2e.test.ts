@@ -89,6 +89,27 @@ it('a main and its subwoofer, swept at three spots: found, tried, compared by ke
   );
 });
 
+it('an all-pass and a third source: heard together, and in Correct as sections, taken away and back', async () => {
+  await user.click('//nav//a[@href="/align"]');
+  await user.choose('One more source', 'Sub 2');
+  await user.click('//section[@aria-label="Sources"]//button[@aria-pressed][contains(., "Sub 2")]');
+  await user.reads('Setting', /Sub 2/);
+  await user.press('All-pass');
+  await user.reads('Keep and hand on', /the all-passes as sections/);
+  await user.press('Use in Correct');
+  await user.sees(/Variant Left with Sub \d has it/);
+  await user.press('Hear them');
+  await user.sees(/through Left, Sub 1 and Sub 2, as one microphone/);
+  await user.click('//nav//a[@href="/correct"]');
+  await user.click('//*[self::label or self::button][normalize-space(.)="Levels and delays"]');
+  await user.reads('Levels and delays', /all-pass 80 Hz, Q 0\.7/);
+  await user.press('Take away the all-passes of Sub 2');
+  await user.until('none', async () => !/all-pass 80/.test(await user.textOf('Levels and delays')));
+  await user.press('Undo: all-passes of Sub 2 taken away');
+  await user.reads('Levels and delays', /all-pass 80 Hz, Q 0\.7/);
+  expect(await violations(user)).toEqual([]);
+});
+
 /** Text of a Linkwitz-Riley filter of the fourth order, so late: frequency, level and phase. */
 function crossed(hz: number, isHigh: boolean, lateS: number): string {
   const rows: string[] = [];

@@ -239,7 +239,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
         ) : (
           <ResponseChart
             label={`${nameOf(place.leftId)} as it is heard ${place.through === 'room' ? `at ${spots.find((s) => s.id === place.spotId)?.name ?? ''}` : 'at the output'}`}
-            title={`Heard, ${nameOf(place.leftId)}`}
+            title={`Heard, ${[place.leftId, ...(place.alsoIds ?? [])].map(nameOf).join(' and ')}`}
             frequency={grid}
             traces={place.through === 'headphones' ? onEar : traces}
             target={place.through === 'headphones' ? (corrected?.targetDb ?? null) : null}
@@ -254,6 +254,7 @@ export default function ListenWorkbench({ project }: { project: Project }) {
           through: place.through,
           left: nameOf(place.leftId),
           right: nameOf(place.rightId),
+          also: (place.alsoIds ?? []).map(nameOf),
           spot: spots.find((s) => s.id === place.spotId)?.name ?? '',
           headphones,
           distance: corrected?.distance ?? null,

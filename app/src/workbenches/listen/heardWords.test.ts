@@ -6,6 +6,7 @@ const base: HeardWhere = {
   through: 'room',
   left: 'Left',
   right: 'Right',
+  also: [],
   spot: 'Home spot',
   headphones: null,
   distance: null,
@@ -17,6 +18,9 @@ describe('where it is heard', () => {
       /^Pink noise through Left and Right, as one microphone at Home spot hears it/,
     );
     expect(whereWords({ ...base, piece: null, right: 'Left' })).toMatch(/^The piece through Left, as/);
+    expect(whereWords({ ...base, right: 'Sub 1', also: ['Sub 2'] })).toContain(
+      'through Left, Sub 1 and Sub 2, as',
+    );
   });
 
   it('at the output, and on headphones with what the correction is worth', () => {

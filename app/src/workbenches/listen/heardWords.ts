@@ -7,6 +7,8 @@ export interface HeardWhere {
   through: 'room' | 'output' | 'headphones';
   left: string;
   right: string;
+  /** others that play what the left one plays */
+  also: readonly string[];
   spot: string;
   /** headphones that were chosen; null for none */
   headphones: { name: string; targetName: string } | null;
@@ -15,12 +17,22 @@ export interface HeardWhere {
 }
 
 /** The way of the sound in one sentence. */
-export function whereWords({ piece, through, left, right, spot, headphones, distance }: HeardWhere): string {
+export function whereWords({
+  piece,
+  through,
+  left,
+  right,
+  also,
+  spot,
+  headphones,
+  distance,
+}: HeardWhere): string {
   const what = piece ?? 'The piece';
   if (through === 'output')
     return `${what} through the filters alone, on this computer’s output: for the real room.`;
   if (through === 'room') {
-    const by = left === right ? left : `${left} and ${right}`;
+    const names = [...new Set([left, right, ...also])];
+    const by = [names.slice(0, -1).join(', '), names.at(-1)].filter(Boolean).join(' and ');
     return `${what} through ${by}, as one microphone at ${spot} hears it: measured responses, so in the room’s own sound, and not in stereo.`;
   }
   if (!headphones) return 'Choose headphones below, from the library or by a file of their response.';
