@@ -2,10 +2,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { aUser } from '../support/aUser';
 import { violations } from '../support/axe';
+import { libraryRows } from '../support/libraryRows';
 
 const user = aUser();
 
@@ -15,16 +15,7 @@ const play = async () => {
   );
   await user.click('//section[@aria-label="Generator"]//label[normalize-space(.)="Play"]');
 };
-const row = (name: string) => `//button[@aria-pressed][@title="${name}"]`;
-const choose = async (first: string, ...others: string[]) => {
-  await user.click(row(first));
-  for (const name of others)
-    await user.until(`${name} beside it`, async () => {
-      const option = await user.find(row(name));
-      await user.driver.actions().keyDown(Key.CONTROL).click(option).keyUp(Key.CONTROL).perform();
-      return true;
-    });
-};
+const { choose } = libraryRows(user);
 /** Waits until so many seconds of the session have gone by: four times as fast as sound. */
 const heard = (seconds: number) => new Promise((resolve) => setTimeout(resolve, (1000 * seconds) / 4));
 
@@ -38,6 +29,9 @@ function levelAt(samples: Float32Array, rate: number, hz: number): number {
   }
   return 20 * Math.log10(Math.hypot(re, im));
 }
+
+/** A figure with its unit. */
+const number = (text: string | null) => Number((text ?? '').replace('\u2212', '-').replace(/[^\d.-]/g, ''));
 
 const MAIN = 'Microphone: Left (memory A)';
 const SUB = 'Microphone: Sub 1 (memory A)';
@@ -111,7 +105,36 @@ describe('the library', () => {
     await user.reads('What it says', /is (as predicted, within|not as predicted:) [01]\.\d dB/);
     await user.press('Undo: measured together');
     await user.click('//nav//a[@href="/live"]');
+    await user.choose('Second channel', 'alone');
+    await user.choose('Channel', 'Sub 1');
+    await heard(12);
+    await user.press('Restart');
+    await heard(40);
+    // what Live hears of the subwoofer now is brought to what was kept of the main
+    await user.click('//nav//a[@href="/align"]');
+    await user.press('Add a step');
+    await user.choose('Stands still', MAIN);
+    await user.choose('Is brought to it', 'Microphone, live');
+    await user.press('Bring them together');
+    await user.reads('What it says', /Microphone, live is (early|late|in time)/);
+    const best = async () =>
+      Number(
+        /1\. (\u2212?[\d.]+) ms/
+          .exec(await user.textOf('Ways to bring them together'))?.[1]
+          ?.replace('\u2212', '-') ?? NaN,
+      );
+    await user.until('a way', async () => Number.isFinite(await best()));
+    const wanted = await best();
+    await user.click('//*[@role="group"][@aria-label="Ways to bring them together"]/button[1]');
+    await user.until(
+      'its delay',
+      async () => Math.abs(number(await (await user.field('Delay')).getAttribute('value')) - wanted) < 0.3,
+    );
+    await user.click('//nav//a[@href="/live"]');
     await user.press('Stop the session');
+    await user.click('//nav//a[@href="/align"]');
+    await user.sees('Start the session in Live, and play it alone');
+    await user.click('//nav//a[@href="/live"]');
     await user.click('//section[@aria-label="Kept traces"]//a');
   });
 

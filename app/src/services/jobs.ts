@@ -20,7 +20,14 @@ export type {
   TraceSeen,
   TriedModel,
 } from '../workers/coverage.worker';
-export type { BothEars, EchoesSeen, ReceiverSeen, RunAsked, RunReading } from '../workers/rays.worker';
+export type {
+  BothEars,
+  EchoesSeen,
+  LowsSeen,
+  ReceiverSeen,
+  RunAsked,
+  RunReading,
+} from '../workers/rays.worker';
 export type { AskedModel } from '../workers/loudspeakerModels';
 
 interface Lanes {

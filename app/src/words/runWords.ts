@@ -229,3 +229,24 @@ export function evennessSentence(evenness: ReceiverReading['evenness']): string 
     : 'No reflection comes within 80 ms';
   return `${first}, what comes later ${late > 0.75 ? 'from all around' : late > 0.5 ? 'from most sides' : 'from some sides only'} (${said(late)}).`;
 }
+
+/** Where the lows at a place are least and most, and up to where they are waves. */
+export function lowsSentence({
+  frequency,
+  levelDb,
+  upToHz,
+}: {
+  frequency: Float64Array;
+  levelDb: Float64Array;
+  upToHz: number;
+}): string {
+  let [least, most] = [-1, -1];
+  frequency.forEach((hz, k) => {
+    if (hz < 20 || hz > upToHz) return;
+    if (least < 0 || levelDb[k]! < levelDb[least]!) least = k;
+    if (most < 0 || levelDb[k]! > levelDb[most]!) most = k;
+  });
+  if (least < 0) return 'Nothing of the lows is told apart here.';
+  const at = (k: number) => `${frequency[k]!.toFixed(1)} Hz`;
+  return `Below ${upToHz.toFixed(0)} Hz single modes are heard, so waves are worked out: least here at ${at(least)}, most at ${at(most)}, ${(levelDb[most]! - levelDb[least]!).toFixed(0)} dB apart. The response that one listens to has them.`;
+}

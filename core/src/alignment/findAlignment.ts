@@ -1,3 +1,4 @@
+import QuickLRU from 'quick-lru';
 import { needWithin, needWhole } from '../limits/index.js';
 import { allPassTurn, allPassTurns, type AllPassSection } from '../path/index.js';
 import { delayTurns, inSteps, PhaseTables, type AlignPoint } from './phaseTables.js';
@@ -19,6 +20,7 @@ export interface Alignment {
 }
 
 export type AlignAim = 'mean' | 'worst';
+type Setting = Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>;
 
 export interface AlignRequest {
   /** one or more, all on the same frequencies */
@@ -104,10 +106,7 @@ export const isWide = ({ from, to }: { from: number; to: number }): boolean => t
 export const sharedBandOf = (points: readonly AlignPoint[]) => tablesOf(points).band;
 
 /** How well two sources add up as they are set. @returns null where they share nothing */
-export function alignmentAt(
-  points: readonly AlignPoint[],
-  setting: Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>,
-): Alignment | null {
+export function alignmentAt(points: readonly AlignPoint[], setting: Setting): Alignment | null {
   const tables = tablesOf(points);
   return tables.band && evaluated(tables, setting, Infinity);
 }
@@ -133,13 +132,30 @@ function roughly(
   tables: PhaseTables,
   sets: readonly AllPassSection[][],
   delays: Float64Array,
-  request: AlignRequest,
+  { mostDelayS, aim }: AlignRequest,
 ): Alignment[] {
+  const key = `${mostDelayS} ${sets.length}`;
+  const kept = quickest.get(tables) ?? new Map<string, Rough[]>();
+  quickest.set(tables, kept);
+  const best = kept.get(key) ?? tellQuickly(tables, sets, delays);
+  kept.set(key, best);
+  return best
+    .slice(0, ROUGH[aim])
+    .map((b) => evaluated(tables, b, mostDelayS))
+    .sort((a, b) => worth(b, aim) - worth(a, aim))
+    .slice(0, BEGINNINGS);
+}
+
+/** Whatever is sought, they are told from the others in the same way: once for each list of points, by the delays and sections tried. */
+const quickest = new WeakMap<PhaseTables, Map<string, Rough[]>>();
+
+/** The best of all delays, polarities and sections by the table alone, the best first. */
+function tellQuickly(tables: PhaseTables, sets: readonly AllPassSection[][], delays: Float64Array): Rough[] {
   const { frequency } = tables;
   const turns = delayTurns(frequency, delays);
   // both polarities of every delay, one after the other
   const values = new Float64Array(2 * delays.length);
-  const most = ROUGH[request.aim];
+  const most = Math.max(...Object.values(ROUGH));
   const best: Rough[] = [];
   for (const allPasses of sets) {
     const own = allPassTurns(allPasses, frequency);
@@ -158,15 +174,12 @@ function roughly(
       best.length = Math.min(best.length, most);
     }
   }
-  return best
-    .map((b) => evaluated(tables, b, request.mostDelayS))
-    .sort((a, b) => worth(b, request.aim) - worth(a, request.aim))
-    .slice(0, BEGINNINGS);
+  return best;
 }
 
 function evaluated(
   tables: PhaseTables,
-  { delayS, inverted, allPasses }: Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>,
+  { delayS, inverted, allPasses }: Setting,
   mostDelayS: number,
 ): Alignment {
   const turn = tables.frequency.map(
@@ -187,23 +200,73 @@ function evaluated(
   };
 }
 
+/** The same of a turn. */
+function worthAt(tables: PhaseTables, turn: Float64Array, aim: AlignAim): number {
+  const atPoints = tables.atPoints(turn);
+  return worth({ efficiency: tables.mean(atPoints), worst: tables.worst(atPoints) }, aim);
+}
+
 /** What is sought, as a number that should be large. The mean decides among those whose worst is alike. */
-const worth = ({ efficiency, worst }: Alignment, aim: AlignAim): number =>
+const worth = ({ efficiency, worst }: Pick<Alignment, 'efficiency' | 'worst'>, aim: AlignAim): number =>
   aim === 'mean' ? efficiency : worst + 0.01 * efficiency;
 
-/** Steps of each figure, ever smaller: what makes it better is taken. */
+/** How a setting is judged while it is refined. */
+type Judge = (setting: Setting) => number;
+
+/** Sections are kept as they turn: most neighbours of a setting have most of its sections. */
+function turnsOf({ frequency }: PhaseTables): (setting: Setting) => Float64Array {
+  const known = new QuickLRU<string, Float64Array>({ maxSize: 64 });
+  const turnOf = (section: AllPassSection) => {
+    const key = `${section.hz} ${section.q}`;
+    const turn = known.get(key) ?? frequency.map((f) => allPassTurn(section, f));
+    known.set(key, turn);
+    return turn;
+  };
+  return ({ delayS, inverted, allPasses }) => {
+    const flip = inverted ? Math.PI : 0;
+    const turn = frequency.map((f) => flip - 2 * Math.PI * f * delayS);
+    for (const section of allPasses) turnOf(section).forEach((t, k) => (turn[k] = turn[k]! + t));
+    return turn;
+  };
+}
+
+/** The best of a beginning: of a mean first by its table, which costs the same however many points there are, then exactly. */
 function refinedFrom(tables: PhaseTables, from: Alignment, { mostDelayS, aim }: AlignRequest): Alignment {
-  let best = from;
-  let delayStep = 1 / (2 * STEPS_PER_PERIOD * tables.band!.to);
-  let ratio = 2 ** (1 / (2 * ALL_PASS_PER_OCTAVE));
+  const turns = turnsOf(tables);
+  const exactly: Judge = (setting) => worthAt(tables, turns(setting), aim);
+  const first = 1 / (2 * STEPS_PER_PERIOD * tables.band!.to);
+  const ratio = 2 ** (1 / (2 * ALL_PASS_PER_OCTAVE));
+  const best =
+    aim === 'mean'
+      ? climbed(
+          climbed(from, (s) => tables.near(turns(s)), first, ratio, mostDelayS),
+          exactly,
+          first / 16,
+          ratio ** (1 / 16),
+          mostDelayS,
+        )
+      : climbed(from, exactly, first, ratio, mostDelayS);
+  return evaluated(tables, best, mostDelayS);
+}
+
+/** Steps of each figure, ever smaller: what makes it better is taken. */
+function climbed(
+  from: Setting,
+  judge: Judge,
+  firstStepS: number,
+  firstRatio: number,
+  mostDelayS: number,
+): Setting {
+  let [best, worthOfBest] = [from, judge(from)];
+  let [delayStep, ratio] = [firstStepS, firstRatio];
   while (delayStep > FINEST_S) {
     let isBetterNow = true;
     for (let round = 0; isBetterNow && round < MOST_ROUNDS; round++) {
       isBetterNow = false;
       for (const next of neighbours(best, delayStep, ratio, mostDelayS)) {
-        const tried = evaluated(tables, next, mostDelayS);
-        if (worth(tried, aim) > worth(best, aim) + LEAST_GAIN) {
-          best = tried;
+        const worthOfNext = judge(next);
+        if (worthOfNext > worthOfBest + LEAST_GAIN) {
+          [best, worthOfBest] = [next, worthOfNext];
           isBetterNow = true;
         }
       }
@@ -215,11 +278,11 @@ function refinedFrom(tables: PhaseTables, from: Alignment, { mostDelayS, aim }: 
 }
 
 function neighbours(
-  { delayS, inverted, allPasses }: Alignment,
+  { delayS, inverted, allPasses }: Setting,
   delayStep: number,
   ratio: number,
   mostDelayS: number,
-): Pick<Alignment, 'delayS' | 'inverted' | 'allPasses'>[] {
+): Setting[] {
   const within = (s: number) => Math.max(-mostDelayS, Math.min(mostDelayS, s));
   const q = (value: number) => Math.max(ALL_PASS_Q.least, Math.min(ALL_PASS_Q.most, value));
   const withSection = (i: number, change: (s: AllPassSection) => AllPassSection, delay = delayS) => ({

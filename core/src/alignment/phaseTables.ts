@@ -128,6 +128,19 @@ export class PhaseTables {
     }
   }
 
+  /** Mean efficiency over the points, between what is tabulated: to a part in ten thousand. @param turn at each frequency, radians */
+  near(turn: Float64Array): number {
+    const table = (this.table ??= this.tabulated());
+    let sum = 0;
+    for (let k = 0; k < turn.length; k++) {
+      const x = turn[k]! * (STEPS / (2 * Math.PI));
+      const whole = Math.floor(x);
+      const low = table[k * STEPS + (whole & (STEPS - 1))]!;
+      sum += low + (x - whole) * (table[k * STEPS + ((whole + 1) & (STEPS - 1))]! - low);
+    }
+    return sum;
+  }
+
   /** Efficiency at each point, exactly; NaN where the two share nothing. @param turn of the second one at each frequency, radians */
   atPoints(turn: Float64Array): Float64Array {
     return Float64Array.from(this.terms, (t) => {

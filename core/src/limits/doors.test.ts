@@ -28,6 +28,7 @@ import * as spots from '../spots/index.js';
 import * as traces from '../traces/index.js';
 import * as tracing from '../tracing/index.js';
 import * as views from '../views/index.js';
+import * as waves from '../waves/index.js';
 
 const ROOMS = {
   acoustics,
@@ -59,6 +60,7 @@ const ROOMS = {
   traces,
   tracing,
   views,
+  waves,
 } as const;
 
 const { exponentialSweep, logGrid, whiteNoise } = signal;
@@ -393,7 +395,7 @@ const DOORS: Record<string, Door[]> = {
 /** Those that refuse nothing by themselves, and why that is right. */
 const OTHERS: Record<string, string[]> = {
   'a formula of one value, or the innermost loop of something that has checked its input: NaN stays NaN':
-    'geometry.meanPoint alignment.delayForOffset path.allPassTurn path.allPassTurns path.allPassAsSection tracing.directionIn tracing.evennessOf tracing.sectorOf tracing.stretchOf tracing.directionsHeard tracing.evennessHeard runs.instrumentEmission runs.ambisonicsOf runs.earsOfHearer signal.firstOrderAllPass alignment.lateS coverage.bandMean coverage.inFrame coverage.uprightFrame directivity.dataGain directivity.isWithinData directivity.radiationLayer loudspeakers.seenFrom coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.rowsApartDb coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.shareAbout directivity.stepsOffAxis directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf live.History live.noiseCriterion live.noiseRating live.blockSizes live.curveGroupDelayS live.curveLevelDb live.curvePhaseDeg live.liveGrid shapes.besselPolynomial signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
+    'geometry.meanPoint alignment.delayForOffset path.allPassTurn path.allPassTurns path.allPassAsSection tracing.directionIn tracing.evennessOf tracing.sectorOf tracing.stretchOf tracing.directionsHeard tracing.evennessHeard runs.instrumentEmission waves.admittanceOf waves.swallowedBy waves.cellAt waves.roomGrid waves.waveField waves.waveSteps runs.lowsSteps runs.gridOfRun runs.lowsAt runs.lowsOf runs.lowsPlan runs.ambisonicsOf runs.earsOfHearer signal.firstOrderAllPass alignment.lateS coverage.bandMean coverage.inFrame coverage.uprightFrame directivity.dataGain directivity.isWithinData directivity.radiationLayer loudspeakers.seenFrom coverage.crossings coverage.firstArrivalS coverage.isoLines coverage.levelFigures coverage.rowsApartDb coverage.mirrored coverage.sourceField directivity.layerGain directivity.pistonGain directivity.radiatorGain directivity.shareAbout directivity.stepsOffAxis directivity.writeTaps directivity.beamwidthDeg directivity.directivityIndexDb directivity.polarDb place.earHeightAt place.floorPlane geometry.cross geometry.dot geometry.lengthOf geometry.minus geometry.areaOf geometry.axesOf geometry.boundsOf geometry.clipped geometry.crossingSides geometry.distanceBetween geometry.distanceToSides geometry.horizontalAim geometry.integralOver geometry.isWithin geometry.pointAlong geometry.signedArea place.nearestM place.rectangle place.snapped room.facetOrder room.beamExponent room.beamGain room.directivityFactor room.octaveShares room.volumeOf live.History live.noiseCriterion live.noiseRating live.blockSizes live.curveGroupDelayS live.curveLevelDb live.curvePhaseDeg live.liveGrid shapes.besselPolynomial signal.addTo signal.biquadAt signal.biquadSpectrum signal.biquadTrace signal.constantTrace signal.cosineStep signal.dbOfGain signal.dbOfPower signal.divideTraces signal.fftSizeOf signal.filterBiquads signal.gainOfDb signal.inverseRealFft signal.isBinAxis signal.levelDb signal.multiplyTraces signal.powerOf signal.powerOfDb signal.realFft signal.scaleTrace signal.seedFrom'.split(
       ' ',
     ),
   'takes a file, which its reader refuses with a FormatError where it is broken, or a model that such a reader has checked':

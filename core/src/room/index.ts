@@ -25,5 +25,5 @@ export { boxModes, modePressure, type BoxMode } from './modes.js';
 export { planModes, planPressure, type PlanMode, type PlanModes } from './planModes.js';
 export { shapeModePressure, shapeModes, type ShapeMode, type ShapeModes } from './shapeModes.js';
 export { addImpulse } from './addImpulse.js';
-export { joinOctaves } from './joinOctaves.js';
+export { joinOctaves, type Lows } from './joinOctaves.js';
 export { tuneAbsorption, type Tuned } from './tuneAbsorption.js';

@@ -36,6 +36,16 @@ export {
   type Ear,
   type Hearer,
 } from './head.js';
+export {
+  gridOfRun,
+  lowsAt,
+  lowsOf,
+  lowsPlan,
+  lowsSteps,
+  type LowsHeard,
+  type LowsInto,
+  type LowsPlan,
+} from './lows.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
 export {
   heardInRun,

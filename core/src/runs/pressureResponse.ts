@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import { needAbove, needWhole } from '../limits/index.js';
-import { addImpulse, joinOctaves, OCTAVES } from '../room/index.js';
+import { addImpulse, joinOctaves, OCTAVES, type Lows } from '../room/index.js';
 import {
   binFrequencies,
   fftSizeFor,
@@ -45,11 +45,15 @@ export function pressureResponse(heard: Heard, request: PressureRequest): Pressu
   return { samples: channels[0]!, rate, zero };
 }
 
-/** The same at several ears at once: what mirrors bring comes to each by its direction, what rays brought by where that came from. */
+/**
+ * The same at several ears at once: what mirrors bring comes to each by its direction, what rays brought by where that came from.
+ * @param lowsIn what waves bring to each ear instead, in a transform of a size with the direct sound at an index; nothing where rays tell all
+ */
 export function earResponses(
   heard: Heard,
   { rate, volume, speed, seed }: PressureRequest,
   ears: readonly Ear[],
+  lowsIn?: (into: { size: number; zero: number }) => readonly Lows[],
 ): { channels: Float64Array[]; rate: number; zero: number } {
   needWhole('earResponses', 'rate', rate, 4000, 192_000);
   needAbove('earResponses', 'volume in cubic metres', volume, 0);
@@ -91,12 +95,14 @@ export function earResponses(
     re: new Float64Array(half).fill(1),
     im: new Float64Array(half),
   };
-  const channels = bands.map((own) =>
+  const lows = lowsIn?.({ size, zero });
+  const channels = bands.map((own, e) =>
     inverseRealFft(
       joinOctaves(
         one,
         own.map((band) => realFft(band)),
         rate,
+        lows?.[e] ?? null,
       ),
     ).slice(0, length),
   );

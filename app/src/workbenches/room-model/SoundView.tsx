@@ -22,6 +22,7 @@ import {
   evennessSentence,
   figureText,
   hasOctaves,
+  lowsSentence,
   octaveText,
   RUN_FIGURE_KEYS,
   RUN_FIGURES,
@@ -35,6 +36,7 @@ import { Halves } from './Halves';
 import { DistancePlot } from './DistancePlot';
 import { expectedOver } from './expectedOver';
 import { ListenCard } from './ListenCard';
+import { LowsPlot } from './LowsPlot';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
 import { useMeasuredFigures } from './useMeasuredTimes';
@@ -43,7 +45,7 @@ import { WhereCard } from './WhereCard';
 
 /** 500 Hz and 1 kHz. */
 const MIDDLE = [3, 4];
-const SEEN = ['over octaves', 'decay', 'energy', 'distance'] as const;
+const SEEN = ['over octaves', 'decay', 'energy', 'distance', 'lows'] as const;
 /** What shows a receiver's energy over time. */
 const isOverTime = (seen: (typeof SEEN)[number]) => seen === 'decay' || seen === 'energy';
 const CENTRES = Float64Array.from(OCTAVES);
@@ -81,6 +83,11 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
       : null,
   );
   const ears = useJob('rays.ears', asked && { ...asked, index });
+  const lows = useJob('rays.lows', asked && seen === 'lows' ? { run: asked.run, index } : null);
+  const lowsBeside = useJob(
+    'rays.lows',
+    askedBeside && seen === 'lows' ? { run: askedBeside.run, index: besideIndex } : null,
+  );
   const next = <T,>(of: readonly T[], now: T) => of[(of.indexOf(now) + 1) % of.length]!;
   const bands: RunBand[] = ['mean', ...OCTAVES.keys()];
   useKeys({
@@ -154,7 +161,8 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     ]),
   });
   const even = evennessSentence(here.evenness);
-  const lastNote = 4 + (walked ? 1 : 0) + (ears.value ? 1 : 0) + (even ? 1 : 0);
+  const showsLows = seen === 'lows' && lows.value !== null && !('problem' in lows.value);
+  const lastNote = 4 + [walked, ears.value, even, showsLows].filter(Boolean).length;
   return (
     <>
       <Halves>
@@ -241,6 +249,15 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               onChoose={setReceiver}
               expected={expected}
             />
+          ) : seen === 'lows' ? (
+            <LowsPlot
+              name={names[index]!}
+              runNames={curveNames}
+              colours={COLOURS}
+              lows={[lows.value, lowsBeside.value]}
+              problem={lows.problem}
+              share={lows.share}
+            />
           ) : overTime.value ? (
             <OverTime
               label={`${seen} at ${names[index]!}, ${octaveText(octave)}`}
@@ -316,6 +333,14 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
             small="IACC, ISO 3382-1:2009 annex B, 500 Hz to 2 kHz, a rigid sphere as head"
           >
             {bothEarsSentence(ears.value)}
+          </Note>
+        ) : null}
+        {showsLows && lows.value && !('problem' in lows.value) ? (
+          <Note
+            number={lastNote - (even ? 1 : 0)}
+            small={`Finite differences in ${lows.value.cells.toLocaleString('en')} cells of ${lows.value.stepM.toFixed(2)} m; surfaces react locally, by what they swallow in each octave`}
+          >
+            {lowsSentence(lows.value)}
           </Note>
         ) : null}
         {even ? (
