@@ -1,4 +1,7 @@
-import { crc32 } from '@pebble-hall/core/formats';
+import { crc32, textOfBytes, unpackFiles } from '@pebble-hall/core/formats';
+import { raysFrom, type TellsRays } from '@pebble-hall/core/project';
+import { sentBy, traceGroup, type RoomRun } from '@pebble-hall/core/runs';
+import { sceneOf } from '@pebble-hall/core/tracing';
 import { createServer, request, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -13,6 +16,95 @@ beforeAll(async () => {
   calls = await callsOf(server.url);
 });
 afterAll(async () => server?.stop());
+
+/** Sides of a box, each by the numbers of its corners: 1 along x, 2 along y, 4 up. */
+const BOX = [
+  [0, 1, 3, 2],
+  [4, 5, 7, 6],
+  [0, 1, 5, 4],
+  [2, 3, 7, 6],
+  [0, 2, 6, 4],
+  [1, 3, 7, 5],
+];
+
+describe('rays traced by the server', () => {
+  const talker = {
+    id: 't',
+    name: 'Talker',
+    kind: 'talker' as const,
+    position: { x: 1, y: 2, z: 1.5 },
+    azimuthDeg: 20,
+    elevationDeg: 0,
+    voice: 'raised' as const,
+  };
+  const run: RoomRun = {
+    id: 'run-1',
+    name: 'Box',
+    madeAt: 1,
+    faces: BOX.map((side, i) => ({
+      name: `face ${i}`,
+      corners: side.map((c) => ({ x: 7 * (c & 1), y: (5 * (c & 2)) / 2, z: (3 * (c & 4)) / 4 })),
+      absorption: Array.from({ length: 8 }, () => 0.2),
+      scattering: Array.from({ length: 8 }, () => 0.3),
+    })),
+    volume: 105,
+    air: { temperatureC: 20, relativeHumidityPercent: 50 },
+    sources: [talker],
+    receivers: [{ id: 'a', name: 'Seat', position: { x: 5, y: 2, z: 1.2 }, azimuthDeg: 180 }],
+    mirrored: 2,
+    lengthS: 0.5,
+    raysPerGroup: 300,
+    groups: 4,
+    seed: 11,
+    noiseLevelsDb: null,
+    tracedBy: 'server',
+    isHeld: false,
+  };
+  const sent = sentBy(talker, null);
+  const ask = (change: object = {}) =>
+    calls.own(
+      '/api/rays',
+      json(
+        JSON.stringify({
+          run,
+          source: 0,
+          group: 2,
+          sent: {
+            emission: Buffer.from(sent.emission!.buffer).toString('base64'),
+            powerDb: sent.powerDb,
+            delayS: 0,
+          },
+          ...change,
+        }),
+      ),
+    );
+
+  it('are the same numbers as in the browser, of the same seed', async () => {
+    const answer = await ask();
+    expect(answer.status).toBe(200);
+    const files = unpackFiles(new Uint8Array(await answer.arrayBuffer()), { files: 10, bytes: 1e8 });
+    const row = raysFrom(files, JSON.parse(textOfBytes(files['told.json']!)) as TellsRays, [run]);
+    const here = traceGroup(run, sceneOf(run.faces), 0, 2, sent);
+    expect(row.data).toEqual(here.data);
+    expect(row.directions).toEqual(here.directions);
+    // speech has nothing at 63 Hz
+    expect(row.powerDb[0]).toBe(-Infinity);
+  });
+  it.each([
+    ['a source that the run has not', { source: 3 }, /no such source/],
+    ['no rays', { run: { ...run, raysPerGroup: 0 } }, /raysPerGroup/],
+    ['nobody who hears it', { run: { ...run, receivers: [] } }, /receivers/],
+    [
+      'an emission that is cut off',
+      { sent: { emission: 'AAAA', powerDb: sent.powerDb, delayS: 0 } },
+      /emission/,
+    ],
+  ])('%s is refused with a reason', async (_, change, why) => {
+    const answer = await ask(change);
+    expect(answer.status).toBe(400);
+    expect(((await answer.json()) as { problem: string }).problem).toMatch(why);
+  });
+});
 
 describe('the processor endpoints', () => {
   const api = (path: string, init?: RequestInit, cookie?: string) =>

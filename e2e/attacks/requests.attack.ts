@@ -41,6 +41,7 @@ const PATHS = [
   '/api/follow/pair',
   '/api/follow/x',
   '/api/microphones/4417',
+  '/api/rays',
   '/_image?href=/mark.svg&w=9999',
   '/_server-islands/a',
   '/../../etc/passwd',

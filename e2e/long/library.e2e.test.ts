@@ -133,6 +133,7 @@ describe('the library', () => {
     await user.click('//nav//a[@href="/live"]');
     await user.press('Stop the session');
     await user.click('//nav//a[@href="/align"]');
+    await user.click('//button[@role="tab"][contains(., "live")]');
     await user.sees('Start the session in Live, and play it alone');
     await user.click('//nav//a[@href="/live"]');
     await user.click('//section[@aria-label="Kept traces"]//a');

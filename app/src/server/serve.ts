@@ -1,15 +1,19 @@
 // The server of the built application: everything that comes in passes one gate, and leaves with the same headers.
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
+import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { hostsOf } from './addresses';
 import { ALLOW, refusedAt, type Refused } from './gate';
 import { HEADERS } from './policy';
 import { listeningOf } from './listening';
 import { Buckets } from './buckets';
+import { WORKERS } from './workersFolder';
 
 type Handler = (request: IncomingMessage, response: ServerResponse) => void;
 
 process.env['ASTRO_NODE_AUTOSTART'] = 'disabled';
+process.env[WORKERS] = dirname(fileURLToPath(import.meta.url));
 // made by the build, beside this file
 const entry = './entry.mjs';
 const { handler } = (await import(/* @vite-ignore */ entry)) as { handler: Handler };

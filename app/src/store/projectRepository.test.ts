@@ -241,6 +241,7 @@ describe('rays of a run', () => {
     groups: 4,
     seed: 1,
     noiseLevelsDb: null,
+    tracedBy: 'browser',
     isHeld: false,
   });
   const rays = (group: number): RunRays => {

@@ -1,5 +1,5 @@
 import { FILE_MEMORIES } from '@pebble-hall/core/processing';
-import { surfacesOf } from '@pebble-hall/core/place';
+import { roomSurfaces } from '@pebble-hall/core/place';
 import { memoryShort } from './memoryName';
 import { AIM_DB } from '@pebble-hall/core/measure';
 import {
@@ -62,13 +62,13 @@ function planState({ place, processor }: Project): Evidence {
 
 /** A room is modelled as far as somebody said what its surfaces are made of, or it was run; a run that the room has left behind is looked at again. */
 function roomState({ place, roomRuns }: Project): Evidence {
-  if (!place.shape.isEnclosed) return { state: 'empty', evidence: 'in the open' };
+  if (!place.shape.isEnclosed && !place.roomMesh) return { state: 'empty', evidence: 'in the open' };
   const last = roomRuns.at(-1);
   if (last)
     return changedSince(last, place)
       ? { state: 'look again', evidence: 'room changed' }
       : { state: 'done', evidence: roomRuns.length === 1 ? '1 run' : `${roomRuns.length} runs` };
-  const surfaces = surfacesOf(place.shape);
+  const surfaces = roomSurfaces(place);
   const said = surfaces.filter((s) => s.material !== null).length;
   return said === 0
     ? { state: 'empty', evidence: NOT_STARTED }

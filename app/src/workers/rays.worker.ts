@@ -50,6 +50,7 @@ import {
 import type { NoGrid } from '@pebble-hall/core/waves';
 import QuickLRU from 'quick-lru';
 import { PebbleDatabase } from '../store/database';
+import { tracedByServer } from './tracedByServer';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
 
@@ -238,6 +239,11 @@ const jobs = {
   /** traces a group and keeps it */
   group: async (asked: GroupAsked, { tell }: JobContext) => {
     const { run, source, group, projectId } = asked;
+    if (run.tracedBy === 'server') {
+      const row = await tracedByServer(run, source, group, await sentIn(asked));
+      await rows().put({ ...row, projectId });
+      return;
+    }
     const scene = sceneOfRun(run);
     let told = performance.now();
     const row: RunRays = traceGroup(run, scene, source, group, await sentIn(asked), (done) => {

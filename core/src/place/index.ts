@@ -34,3 +34,13 @@ export { drawnShape } from './drawnShape.js';
 export { seatsOfPlace, type PlacedSeat } from './seatsOfPlace.js';
 export { endFireStepMs, GRADIENT_PATTERNS, gradientDelayMs, type GradientPattern } from './patterns.js';
 export { surfacesOf, withSurface, type Surface, type SurfaceKey } from './surfaces.js';
+export {
+  roomFacets,
+  roomSurfaces,
+  roomVolume,
+  startingFaces,
+  withRoomSurface,
+  type ModelledRoom,
+  type RoomFacet,
+  type RoomMesh,
+} from './roomMesh.js';

@@ -1,7 +1,7 @@
 import { facetArea, facetsOf, type Face, type Shape } from './shape.js';
 
-/** Which surface of a shape: 'floor', 'roof', or the number of a wall. */
-export type SurfaceKey = 'floor' | 'roof' | number;
+/** Which surface of a shape: 'floor', 'roof', or the number of a wall; of a mesh in its place, the number of its surface. */
+export type SurfaceKey = 'floor' | 'roof' | number | `mesh ${number}`;
 
 /** A named surface of a place, with all its faces together. */
 export interface Surface extends Face {

@@ -204,3 +204,6 @@ export {
 } from './systemSteps.js';
 export { changedSince, runFaces, type ChangedSince } from './runFacts.js';
 export { takeVoiceFirst } from './takeVoiceFirst.js';
+export { addRays, raysFrom, type TellsRays } from './runFiles.js';
+export { roomRun } from './roomRunSchema.js';
+export { MOST_ROOM_FACES } from './placeSchema.js';

@@ -109,14 +109,21 @@ it('shows sweeps as they are, from version 14 on', () => {
     sweepLooks: {},
     alignSteps: [{ id: 'a', areaWeights: {} }],
     variants: [],
+    roomRuns: [],
   });
 });
 
 it('asks no processor for all-passes, from version 15 on', () => {
-  const fifteen = { version: 15, variants: [{ name: 'V', correction: { strength: 1 } }] };
+  const fifteen = {
+    version: 15,
+    variants: [{ name: 'V', correction: { strength: 1 } }],
+    roomRuns: [{ id: 'r' }],
+  };
   expect(migrateProject<object>(fifteen)).toEqual({
     version: PROJECT_VERSION,
     variants: [{ name: 'V', correction: { strength: 1, allPasses: {} } }],
+    // runs of before were traced by the browser
+    roomRuns: [{ id: 'r', tracedBy: 'browser' }],
   });
 });
 

@@ -29,7 +29,7 @@ const mapValues = (map: unknown, change: (value: Stored) => Stored): Stored =>
  * 12 to 13: surfaces scatter, and may be made of a material; materials of one's own; the reverberation time that is wanted.
  * 13 to 14: runs of the room model.
  * 14 to 15: sweeps of the walk are looked at in the library as other traces are; audience areas count unalike in an alignment.
- * 15 to 16: all-passes in a correction.
+ * 15 to 16: all-passes in a correction; runs know whose cores trace them.
  * 3 to 4: several microphones, floor-and-ear pairs, ground-plane spots, repeats, reference clicks, harmonics, families.
  * 2 to 3: rounds; a sweep can be left out by itself and noted, and knows what it was taken with and where it sinks into noise.
  */
@@ -285,6 +285,7 @@ const STEPS: Record<number, Step> = {
       ...v,
       correction: { ...(v['correction'] as Stored), allPasses: {} },
     })),
+    roomRuns: ((project['roomRuns'] ?? []) as Stored[]).map((r) => ({ ...r, tracedBy: 'browser' })),
   }),
 };
 

@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/index.js';
 import type { Up } from '../drawings/index.js';
 import type { Guess } from '../loudspeakers/index.js';
-import type { AudienceArea, Group, Shape } from '../place/index.js';
+import type { AudienceArea, Group, Shape, RoomMesh } from '../place/index.js';
 import type { PerOctave } from '../room/index.js';
 
 /** How a loudspeaker is held. */
@@ -144,6 +144,8 @@ export interface Place {
   audience: AudienceArea[];
   fixtures: Fixture[];
   underlays: Underlay[];
+  /** modelled in place of what is drawn; nothing where the room is as drawn */
+  roomMesh?: RoomMesh | null;
   models: OwnModel[];
   /** one's own, beside those that ship with the program */
   materials: OwnMaterial[];

@@ -1,3 +1,4 @@
+import { type RoomMesh } from '../place/index.js';
 import Joi from 'joi';
 import { GUESS_KINDS } from '../loudspeakers/index.js';
 import { OCTAVES } from '../room/index.js';
@@ -53,6 +54,23 @@ const group = Joi.alternatives(
   Joi.object({ kind: Joi.valid('free'), boxes: list(free, 64).min(1) }),
 );
 
+/** As many faces as a run takes. */
+export const MOST_ROOM_FACES = 5000;
+
+const roomMesh = Joi.object({
+  name: text,
+  surfaces: list(face, 500).min(1),
+  faces: list(
+    Joi.object({ surface: number.integer().min(0).max(499), corners: list(position, 200).min(3) }),
+    MOST_ROOM_FACES,
+  ).min(1),
+  volume: number.greater(0).max(1e8),
+}).custom((mesh: RoomMesh, helpers) =>
+  mesh.faces.every((f) => f.surface < mesh.surfaces.length)
+    ? mesh
+    : helpers.message({ custom: 'a face of the mesh is of no surface' }),
+);
+
 const laid = { id, name: text, fileId: id, isShown: Joi.boolean(), at: position, turnDeg: degrees };
 
 export const place = Joi.object({
@@ -91,6 +109,7 @@ export const place = Joi.object({
     }),
     1000,
   ),
+  roomMesh: roomMesh.allow(null).optional(),
   underlays: things(
     Joi.alternatives(
       Joi.object({

@@ -50,6 +50,7 @@ const run: RoomRun = {
   groups: 4,
   seed: 7,
   noiseLevelsDb: null,
+  tracedBy: 'browser',
   isHeld: false,
 };
 const project: Project = { ...empty, roomRuns: [run] };

@@ -1,10 +1,10 @@
-import { facetsOf } from '../place/index.js';
+import { roomFacets } from '../place/index.js';
 import type { RoomRun, RunFace } from '../runs/index.js';
 import type { Place } from './place.js';
 
 /** The faces of a place as a run takes them. */
-export const runFaces = ({ shape }: Pick<Place, 'shape'>): RunFace[] =>
-  facetsOf(shape).map(({ name, corners, absorption, scattering }) => ({
+export const runFaces = (place: Pick<Place, 'shape' | 'roomMesh'>): RunFace[] =>
+  roomFacets(place).map(({ name, corners, absorption, scattering }) => ({
     name,
     corners: corners.map(({ x, y, z }) => ({ x, y, z })),
     absorption: [...absorption],
@@ -21,7 +21,7 @@ export interface ChangedSince {
 /** What a run does not know of; null when the room is as it was. */
 export function changedSince(
   run: Pick<RoomRun, 'faces' | 'air'>,
-  place: Pick<Place, 'shape' | 'temperatureC' | 'relativeHumidityPercent'>,
+  place: Pick<Place, 'shape' | 'roomMesh' | 'temperatureC' | 'relativeHumidityPercent'>,
 ): ChangedSince | null {
   const now = runFaces(place);
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

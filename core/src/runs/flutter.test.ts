@@ -42,6 +42,7 @@ function heardIn(
     groups: 4,
     seed: 3,
     noiseLevelsDb: null,
+    tracedBy: 'browser',
     isHeld: false,
   };
   const sent = sentBy(run.sources[0]!, null);

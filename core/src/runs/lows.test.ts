@@ -23,6 +23,7 @@ const run: RoomRun = {
   groups: 4,
   seed: 1,
   noiseLevelsDb: null,
+  tracedBy: 'browser',
   isHeld: false,
 };
 const scene = sceneOf(faces);

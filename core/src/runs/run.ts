@@ -54,6 +54,8 @@ export interface RoomRun {
   seed: number;
   /** of the place, dB SPL per octave; null where nobody said */
   noiseLevelsDb: PerOctave | null;
+  /** whose cores trace it: either way the same seed gives the same numbers */
+  tracedBy: 'browser' | 'server';
   /** stopped by hand; what is there stays */
   isHeld: boolean;
 }

@@ -55,6 +55,7 @@ const runOf = (change: Partial<RoomRun>): RoomRun => ({
   groups: 4,
   seed: 11,
   noiseLevelsDb: null,
+  tracedBy: 'browser',
   isHeld: false,
   ...change,
 });

@@ -1,6 +1,6 @@
 import { Button, NativeSelect, Switch } from '@mantine/core';
 import { distanceBetween, type Point } from '@pebble-hall/core/geometry';
-import { facetsOf } from '@pebble-hall/core/place';
+import { roomFacets } from '@pebble-hall/core/place';
 import { facetOrder } from '@pebble-hall/core/room';
 import type { Project } from '@pebble-hall/core/project';
 import type { Arrival } from '@pebble-hall/core/tracing';
@@ -36,7 +36,7 @@ const [MARGIN, CAPTION] = [22, 40];
 export function ArrivalsView({ project }: { project: Project }) {
   const { place } = project;
   const { shape, temperatureC, relativeHumidityPercent, lengthUnit } = place;
-  const faces = useMemo(() => facetsOf(shape), [shape]);
+  const faces = useMemo(() => roomFacets(place), [place]);
   const heard = useMemo(() => heardAt({ place }), [place]);
   const sources = useMemo(() => sourcesOf(project), [project]);
   const [sourceAt, setSource] = useState(0);

@@ -59,6 +59,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
           ? 'a few seats'
           : 'the spots',
     looking: { alongDeg: null },
+    tracedBy: 'browser',
     accuracy: 'usual',
     noiseDb: 30,
   }));
@@ -230,6 +231,19 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
             }))}
             value={asked.accuracy}
             onChange={(e) => set({ accuracy: e.currentTarget.value as Accuracy })}
+          />
+        </div>
+        <div className="row">
+          <span>Traced by</span>
+          <NativeSelect
+            size="xs"
+            aria-label="Traced by"
+            data={[
+              { value: 'browser', label: 'this browser, on all its cores' },
+              { value: 'server', label: 'the server of Pebble Hall, in threads of its own' },
+            ]}
+            value={asked.tracedBy}
+            onChange={(e) => set({ tracedBy: e.currentTarget.value as RunAsking['tracedBy'] })}
           />
         </div>
         <small className="quiet">

@@ -1,4 +1,4 @@
-import { shapeVolume, surfacesOf, type SurfaceKey } from '@pebble-hall/core/place';
+import { type SurfaceKey, roomSurfaces, roomVolume } from '@pebble-hall/core/place';
 import type { Project } from '@pebble-hall/core/project';
 import { OCTAVES, roomStatistics, shortenedBy } from '@pebble-hall/core/room';
 import { useMemo, useState } from 'react';
@@ -37,11 +37,11 @@ const seconds = (v: number) => `${v.toFixed(2)} s`;
 /** How long does it ring, by its surfaces? */
 export function RingView({ project, runs }: { project: Project; runs: Runs }) {
   const { place } = project;
-  const { shape, temperatureC, relativeHumidityPercent, wantedS } = place;
+  const { temperatureC, relativeHumidityPercent, wantedS } = place;
   const [askedKey, setKey] = useState<SurfaceKey>('roof');
-  const surfaces = useMemo(() => surfacesOf(shape).filter((s) => s.area > 0), [shape]);
+  const surfaces = useMemo(() => roomSurfaces(place).filter((s) => s.area > 0), [place]);
   const chosen = surfaces.find((s) => s.key === askedKey) ?? surfaces[0]!;
-  const volume = shape.isEnclosed ? shapeVolume(shape) : 0;
+  const volume = roomVolume(place);
   const air = useMemo(
     () => ({ temperatureC, relativeHumidityPercent }),
     [temperatureC, relativeHumidityPercent],

@@ -4,7 +4,7 @@ import { MATERIALS, readMaterials, USUAL_SCATTERING, writeMaterials } from '@peb
 import type { Surface } from '@pebble-hall/core/place';
 import { freeName, type Place } from '@pebble-hall/core/project';
 import type { RoomStatistics } from '@pebble-hall/core/room';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { lengthText, unitM } from '../../drawing';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';
@@ -12,6 +12,7 @@ import { notify, notifyProblem } from '../../services/notify';
 import { saveFile } from '../../services/saveFile';
 import { sentenceOf } from '../../store';
 import { changePlace } from './changeSurface';
+import { MeshDialog } from './MeshDialog';
 
 interface Props {
   place: Place;
@@ -26,6 +27,8 @@ const MOST_OWN = 500;
 /** The room in figures, the time that is wanted, and materials of one's own. */
 export function RoomCard({ place, volume, statistics, chosen }: Props) {
   const picker = useRef<HTMLInputElement>(null);
+  const [takes, setTakes] = useState(false);
+  const models = place.underlays.filter((u) => u.kind === 'model');
   const { lengthUnit, wantedS, materials } = place;
   const scale = unitM(lengthUnit);
   const unit = lengthUnit === 'ft' ? 'ft' : 'm';
@@ -108,6 +111,31 @@ export function RoomCard({ place, volume, statistics, chosen }: Props) {
           />
         )}
       </div>
+      {models.length > 0 || place.roomMesh ? (
+        <div className="row">
+          <span>Modelled</span>
+          <Menu position="top-end">
+            <Menu.Target>
+              <Button size="compact-xs" variant="default">
+                {place.roomMesh ? place.roomMesh.name : 'as drawn'}
+              </Button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {models.length > 0 ? (
+                <Menu.Item onClick={() => setTakes(true)}>A drawing under the plan as the room …</Menu.Item>
+              ) : null}
+              {place.roomMesh ? (
+                <Menu.Item
+                  onClick={() => void changePlace('the room as drawn', (p) => ({ ...p, roomMesh: null }))}
+                >
+                  The room as it is drawn
+                </Menu.Item>
+              ) : null}
+            </Menu.Dropdown>
+          </Menu>
+        </div>
+      ) : null}
+      {takes ? <MeshDialog place={place} models={models} onClose={() => setTakes(false)} /> : null}
       <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
         <Menu position="top-start">
           <Menu.Target>

@@ -1,5 +1,5 @@
 import { SegmentedControl } from '@mantine/core';
-import { shapeVolume } from '@pebble-hall/core/place';
+import { roomVolume } from '@pebble-hall/core/place';
 import type { Project } from '@pebble-hall/core/project';
 import { isOneOf, useKept } from '../../services/useKept';
 import { ArrivalsView } from './ArrivalsView';
@@ -26,7 +26,7 @@ export default function RoomModelWorkbench({ project }: { project: Project }) {
   const { shape } = project.place;
   const [question, setQuestion] = useKept<Question>('room-model question', QUESTIONS[0], isOneOf(QUESTIONS));
   const runs = useRuns(project);
-  if (!shape.isEnclosed || !(shapeVolume(shape) > 0))
+  if (!(roomVolume(project.place) > 0))
     return (
       <div className="shed">
         <h1>No room yet</h1>

@@ -1,6 +1,6 @@
 import { Canvas } from '@react-three/fiber';
 import type { Point } from '@pebble-hall/core/geometry';
-import { facetsOf, seatsOrNone, type Facet, type SurfaceKey } from '@pebble-hall/core/place';
+import { seatsOrNone, type Facet, type SurfaceKey, roomFacets } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { useEffect, useMemo } from 'react';
 import { LineCurve3, TubeGeometry } from 'three';
@@ -26,17 +26,19 @@ export interface RoomSceneProps {
   ways: readonly SceneWay[];
   source: Point | null;
   receiver: Point | null;
+  /** what is wrong with it lies there */
+  marks?: readonly Point[];
 }
 
-/** Which surface a face of `facetsOf` belongs to. */
-const keyOf = ({ kind }: Facet, index: number): SurfaceKey => (kind === 'wall' ? index - 1 : kind);
+const NO_MARKS: readonly Point[] = [];
+
 /** Thickness of a way, as a share of how far the room reaches. */
 const [CHOSEN, OTHER] = [0.003, 0.0009];
 
 /** The room in three dimensions: its surfaces as they swallow, and ways of sound between a source and a receiver. */
 export default function RoomScene(props: RoomSceneProps) {
-  const { place, fitted, chosen, swallows, onSurface, ways, source, receiver } = props;
-  const facets = useMemo(() => facetsOf(place.shape), [place.shape]);
+  const { place, fitted, chosen, swallows, onSurface, ways, source, receiver, marks = NO_MARKS } = props;
+  const facets = useMemo(() => roomFacets(place), [place]);
   const reach = useMemo(() => reachOf(facets), [facets]);
   const seats = useMemo(
     () => [
@@ -57,7 +59,7 @@ export default function RoomScene(props: RoomSceneProps) {
       <directionalLight position={[-3, 8, 5]} intensity={1.4} />
       <Camera place={place} stand="outside" fitted={fitted} />
       {facets.map((facet, i) => {
-        const key = keyOf(facet, i);
+        const { key } = facet;
         const isChosen = key === chosen;
         return (
           <Face
@@ -78,6 +80,7 @@ export default function RoomScene(props: RoomSceneProps) {
           colour={isChosen ? '--buoy' : '--stone-ink'}
         />
       ))}
+      {marks.length > 0 ? <Dots points={marks} radius={0.016 * reach} color={pageColour('--buoy')} /> : null}
       {source ? <Dots points={[source]} radius={0.011 * reach} color={pageColour('--kelp')} /> : null}
       {receiver ? <Dots points={[receiver]} radius={0.011 * reach} color={pageColour('--ink')} /> : null}
     </Canvas>

@@ -1,5 +1,5 @@
 import { Button, Modal } from '@mantine/core';
-import { withSurface, type Surface } from '@pebble-hall/core/place';
+import { withRoomSurface, type Surface } from '@pebble-hall/core/place';
 import { OCTAVES, tuneAbsorption, type Air } from '@pebble-hall/core/room';
 import { useMemo, useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
@@ -44,14 +44,12 @@ export function TuneDialog({ surfaces, volume, air, measured, now, longer, onClo
     onClose();
     await changePlace('surfaces tuned to the walk', (place) =>
       surfaces.reduce(
-        (p, s, i) => ({
-          ...p,
-          shape: withSurface(p.shape, s.key, (face) => ({
+        (p, s, i) =>
+          withRoomSurface(p, s.key, (face) => ({
             ...face,
             absorption: tuned.absorption[i]!.map((a) => Math.round(1000 * a) / 1000),
             material: null,
           })),
-        }),
         place,
       ),
     );

@@ -135,6 +135,7 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
     voice: wish.voice,
     sounds: 'speech',
     looking: { alongDeg: null },
+    tracedBy: 'browser',
     loudspeakerIds: used.map((l) => l.id),
     signalDbfs: wish.signalDbfs,
     heard: 'about 30 seats',

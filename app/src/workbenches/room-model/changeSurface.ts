@@ -1,5 +1,5 @@
 import { MATERIALS, type Material } from '@pebble-hall/core/materials';
-import { withSurface, type Face, type Surface, type SurfaceKey } from '@pebble-hall/core/place';
+import { withRoomSurface, type Face, type Surface, type SurfaceKey } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { changeProject } from '../../services/changeProject';
 
@@ -9,7 +9,7 @@ export const changePlace = (label: string, change: (place: Place) => Place) =>
 
 /** Changes one surface of the place, undoably. */
 export const changeSurface = (label: string, key: SurfaceKey, change: (face: Face) => Face) =>
-  changePlace(label, (place) => ({ ...place, shape: withSurface(place.shape, key, change) }));
+  changePlace(label, (place) => withRoomSurface(place, key, change));
 
 /** Makes a surface of a material, one's own or of the library; of none, it keeps its numbers. */
 export function makeOf(

@@ -11,9 +11,9 @@ import {
   earHeightAt,
   extentOf,
   floorAt,
-  shapeVolume,
   seatsOfPlace,
-  surfacesOf,
+  roomSurfaces,
+  roomVolume,
 } from '@pebble-hall/core/place';
 import { freeName, runFaces, type Place, type Project } from '@pebble-hall/core/project';
 import { roomStatistics } from '@pebble-hall/core/room';
@@ -68,6 +68,7 @@ export interface RunAsking {
   signalDbfs: number;
   heard: HeardWhere;
   looking: Looking;
+  tracedBy: RoomRun['tracedBy'];
   accuracy: Accuracy;
   /** noise of the place, A-weighted in octaves of equal steps; null where it is left out */
   noiseDb: number | null;
@@ -173,8 +174,8 @@ export function noiseOctaves(levelA: number): number[] {
 
 /** What a run of a place needs for an accuracy. */
 export function suggestedRun(place: Place, accuracy: Accuracy): SuggestedRun {
-  const { shape, temperatureC, relativeHumidityPercent } = place;
-  const statistics = roomStatistics(surfacesOf(shape), shapeVolume(shape), {
+  const { temperatureC, relativeHumidityPercent } = place;
+  const statistics = roomStatistics(roomSurfaces(place), roomVolume(place), {
     temperatureC,
     relativeHumidityPercent,
   });
@@ -242,13 +243,14 @@ export function runAsked(project: Project, asked: RunAsking, seed: number): Room
     ),
     madeAt: Date.now(),
     faces: runFaces(place),
-    volume: shapeVolume(place.shape),
+    volume: roomVolume(place),
     air: { temperatureC, relativeHumidityPercent },
     sources,
     receivers: receiversOf(place, asked.heard, sources[0]!.position, asked.looking),
     ...suggestedRun(place, asked.accuracy),
     seed,
     noiseLevelsDb: asked.noiseDb === null || asked.sounds !== 'speech' ? null : noiseOctaves(asked.noiseDb),
+    tracedBy: asked.tracedBy,
     isHeld: false,
   };
 }
@@ -266,7 +268,7 @@ export function runAgain(project: Project, run: RoomRun, name: string): RoomRun 
     ),
     madeAt: Date.now(),
     faces: runFaces(place),
-    volume: shapeVolume(place.shape),
+    volume: roomVolume(place),
     air: { temperatureC, relativeHumidityPercent },
     sources: run.sources.map((s) => {
       const channel = s.kind === 'loudspeaker' ? runChannel(project, s.loudspeakerId) : null;

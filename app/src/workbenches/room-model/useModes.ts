@@ -32,8 +32,8 @@ const MOST_SHOWN = 24;
  * The lowest modes of a place with a level floor and ceiling, up to where statistics take over; null for any other, and while they
  * are worked out. @param toHz Schroeder frequency
  */
-export function useModes({ shape, temperatureC }: Place, toHz: number): Modes | null {
-  const isPrism = shape.isEnclosed && shape.ceiling.kind === 'flat' && shape.floorRise === 0;
+export function useModes({ shape, roomMesh, temperatureC }: Place, toHz: number): Modes | null {
+  const isPrism = !roomMesh && shape.isEnclosed && shape.ceiling.kind === 'flat' && shape.floorRise === 0;
   const isAsked = isPrism && Number.isFinite(toHz) && toHz > 0;
   const box = useMemo(
     () => (isAsked && boxWalls(shape) ? modesOfBox(shape, temperatureC, toHz) : null),
