@@ -46,6 +46,31 @@ export const hallObj = (without: string[] = []): string =>
     ].join('\n'),
   );
 
+/** The same hall with a window of 1 by 0.8 metres cut out of its left wall, and its floor there twice. */
+export function hallWithWindow(): string {
+  const window = [
+    [6, 0, 1.5],
+    [7, 0, 1.5],
+    [7, 0, 2.3],
+    [6, 0, 2.3],
+  ];
+  const around = [
+    [1, 2, 12, 11],
+    [2, 6, 13, 12],
+    [6, 5, 14, 13],
+    [5, 1, 11, 14],
+  ];
+  const faces = { ...FACES, Left: around, Floor: [...FACES['Floor']!, ...FACES['Floor']!] };
+  return written(
+    'hall with a window.obj',
+    [
+      ...[...V, ...window].map((v) => `v ${v.join(' ')}`),
+      ...Object.entries(faces).flatMap(([name, of]) => [`o ${name}`, ...of.map((f) => `f ${f.join(' ')}`)]),
+      '',
+    ].join('\n'),
+  );
+}
+
 /** The same hall, y up as glTF has it. */
 export function hallGltf(): string {
   const triangles = Object.values(FACES)

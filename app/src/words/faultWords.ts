@@ -10,7 +10,7 @@ export function faultSentence(fault: ModelFault, faces: readonly string[], unit:
   const face = (i: number) => faces[i] ?? `face ${i + 1}`;
   switch (fault.kind) {
     case 'leak':
-      return `${(100 * fault.share).toPrecision(2)} % of the rays get out of the room, one of them near ${at(fault.at)}. Close the gap there in Plan: what gets out is missing from all figures.`;
+      return `${(100 * fault.share).toPrecision(2)} % of the rays get out of the room, one of them near ${at(fault.at)}. Close the gap there, in Plan or in the drawing: what gets out is missing from all figures.`;
     case 'warped':
       return `${face(fault.face)} is not flat: its corners lie up to ${lengthIn(fault.byM, unit)} off its plane. Move a corner, or split it.`;
     case 'tiny':

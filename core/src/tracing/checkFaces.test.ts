@@ -31,6 +31,8 @@ it('finds a hole, how much goes through it, and that it lies where a face is mis
   const [fault] = checkFaces(box().slice(0, 5), inside, []);
   expect(fault?.kind).toBe('leak');
   expect((fault as { share: number }).share).toBeGreaterThan(0.5);
+  // on the side that is open: the ceiling, 3 m up
+  expect((fault as { at: { z: number } }).at.z).toBeCloseTo(3, 6);
 });
 
 it('finds a slit of a thousandth of a face', () => {

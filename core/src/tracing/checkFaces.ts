@@ -1,7 +1,7 @@
 import { cross, distanceBetween, dot, lengthOf, minus, type Point } from '../geometry/index.js';
 import { seededRandom, seedFrom } from '../signal/index.js';
 import { Tracer } from './firstHit.js';
-import { sceneOf, type TracedFace } from './scene.js';
+import { sceneOf, type Scene, type TracedFace } from './scene.js';
 import { planeThrough } from './triangles.js';
 
 /** What is wrong with a model, and where. */
@@ -9,7 +9,7 @@ export type ModelFault =
   | { kind: 'warped'; face: number; byM: number; at: Point }
   | { kind: 'tiny'; face: number; area: number; at: Point }
   | { kind: 'doubled'; face: number; other: number; at: Point }
-  /** share of the rays from a source that get out, and where one of them last met a face */
+  /** share of the rays from a source that get out, and where one of them got beyond all faces */
   | { kind: 'leak'; share: number; at: Point }
   | { kind: 'outside'; what: string; at: Point }
   | { kind: 'in a wall'; what: string; face: number; byM: number; at: Point };
@@ -114,12 +114,12 @@ function crossings(tracer: Tracer, p: Point, x: number, y: number, z: number): n
   return count;
 }
 
-/** Where a ray that scatters at each face met the last one before it got out; null when it did not. */
+/** Where a ray that scatters at each face gets beyond all of them; null when it does not. */
 function leavesAt(tracer: Tracer, normals: Float64Array, from: Point, random: Uniform): Point | null {
   let p = from;
   let [x, y, z] = direction(random);
   for (let k = 0; k < REFLECTIONS; k++) {
-    if (!tracer.firstHit(p.x, p.y, p.z, x, y, z)) return p;
+    if (!tracer.firstHit(p.x, p.y, p.z, x, y, z)) return atBorder(tracer.scene, p, { x, y, z });
     const { distance, face } = tracer;
     p = { x: p.x + distance * x, y: p.y + distance * y, z: p.z + distance * z };
     const n = [normals[3 * face]!, normals[3 * face + 1]!, normals[3 * face + 2]!] as const;
@@ -131,6 +131,15 @@ function leavesAt(tracer: Tracer, normals: Float64Array, from: Point, random: Un
     p = { x: p.x + 1e-7 * back * n[0], y: p.y + 1e-7 * back * n[1], z: p.z + 1e-7 * back * n[2] };
   }
   return null;
+}
+
+/** Where what goes on from a point leaves the box around a scene. */
+function atBorder({ least, most }: Scene, p: Point, way: Point): Point {
+  const away = (['x', 'y', 'z'] as const).map((axis) =>
+    way[axis] === 0 ? Infinity : ((way[axis] > 0 ? most : least)[axis] - p[axis]) / way[axis],
+  );
+  const by = Math.max(0, Math.min(...away));
+  return { x: p.x + by * way.x, y: p.y + by * way.y, z: p.z + by * way.z };
 }
 
 /** Faces that lie on each other with all their corners. */

@@ -13,6 +13,8 @@ export interface CameraProps {
   stand: 'outside' | 'home';
   /** changes when all of it shall be seen again */
   fitted: number;
+  /** what is seen, where that is not the place as drawn */
+  reach?: { least: Point; most: Point } | undefined;
 }
 
 /** Ours lies on x and y with z up; that of the scene has y up, and is turned, not mirrored. */
@@ -36,7 +38,7 @@ const STEPS: Record<string, [number, number, number]> = {
 const STEP_M = 0.25;
 
 /** Where the camera is, turned by hand from there. */
-export function Camera({ place, stand, fitted }: CameraProps) {
+export function Camera({ place, stand, fitted, reach }: CameraProps) {
   const { camera, gl, invalidate, size } = useThree();
   // a picture that is narrow is seen from further away
   const away = Math.max(1, LEAST_ASPECT / (size.width / Math.max(1, size.height)));
@@ -52,7 +54,7 @@ export function Camera({ place, stand, fitted }: CameraProps) {
   const { position } = place.spots[0]!;
   // the same view is not taken again because something else in the place has moved
   const view = useAlike({
-    ...extentOf(place.shape),
+    ...(reach ?? extentOf(place.shape)),
     home: { ...position, z: Math.max(position.z, floorAt(place.shape, position) + EAR_M.seated) },
     stand,
     fitted,

@@ -32,6 +32,7 @@ export default function PlaceScene(props: PlaceSceneProps) {
       frameloop="demand"
       flat
       camera={{ fov: 50, near: 0.05, far: 5000 }}
+      role="img"
       aria-label={`${place.name} in 3D`}
     >
       <ambientLight intensity={1.6} />

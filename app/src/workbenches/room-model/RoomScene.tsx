@@ -1,5 +1,5 @@
 import { Canvas } from '@react-three/fiber';
-import type { Point } from '@pebble-hall/core/geometry';
+import { distanceBetween, type Point } from '@pebble-hall/core/geometry';
 import { seatsOrNone, type Facet, type SurfaceKey, roomFacets } from '@pebble-hall/core/place';
 import type { Place } from '@pebble-hall/core/project';
 import { useEffect, useMemo } from 'react';
@@ -39,7 +39,8 @@ const [CHOSEN, OTHER] = [0.003, 0.0009];
 export default function RoomScene(props: RoomSceneProps) {
   const { place, fitted, chosen, swallows, onSurface, ways, source, receiver, marks = NO_MARKS } = props;
   const facets = useMemo(() => roomFacets(place), [place]);
-  const reach = useMemo(() => reachOf(facets), [facets]);
+  const bounds = useMemo(() => boundsOf(facets), [facets]);
+  const reach = distanceBetween(bounds.least, bounds.most);
   const seats = useMemo(
     () => [
       ...place.seats.map((s) => s.position),
@@ -53,11 +54,12 @@ export default function RoomScene(props: RoomSceneProps) {
       frameloop="demand"
       flat
       camera={{ fov: 50, near: 0.05, far: 5000 }}
+      role="img"
       aria-label={`${place.name} in 3D`}
     >
       <ambientLight intensity={1.6} />
       <directionalLight position={[-3, 8, 5]} intensity={1.4} />
-      <Camera place={place} stand="outside" fitted={fitted} />
+      <Camera place={place} stand="outside" fitted={fitted} reach={place.roomMesh ? bounds : undefined} />
       {facets.map((facet, i) => {
         const { key } = facet;
         const isChosen = key === chosen;
@@ -101,12 +103,13 @@ function Way({ points, radius, colour }: { points: readonly Point[]; radius: num
   ));
 }
 
-/** How far a room reaches from corner to corner, metres. */
-function reachOf(facets: readonly Facet[]): number {
+/** What a room lies within. */
+function boundsOf(facets: readonly Facet[]): { least: Point; most: Point } {
   const all = facets.flatMap((f) => f.corners);
-  const along = (['x', 'y', 'z'] as const).map((axis) => {
-    const on = all.map((p) => p[axis]);
-    return Math.max(...on) - Math.min(...on);
+  const of = (by: (...values: number[]) => number): Point => ({
+    x: by(...all.map((p) => p.x)),
+    y: by(...all.map((p) => p.y)),
+    z: by(...all.map((p) => p.z)),
   });
-  return Math.hypot(...along);
+  return { least: of(Math.min), most: of(Math.max) };
 }

@@ -25,6 +25,7 @@ export default function BalloonScene({ label, levels }: BalloonSceneProps) {
       frameloop="demand"
       flat
       camera={{ fov: 38, near: 0.1, far: 50, position: [1.5, 1.15, 2.3] }}
+      role="img"
       aria-label={label}
     >
       <ambientLight intensity={1.7} />
