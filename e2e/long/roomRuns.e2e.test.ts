@@ -66,7 +66,7 @@ describe('a run in the Slip Hall', () => {
     };
     const lines = (await saved()).trim().split(/\r?\n/);
     expect(lines).toHaveLength(13);
-    expect(lines[0]).toMatch(/^Receiver,STI,"?T30 63 Hz, s/);
+    expect(lines[0]).toMatch(/^Receiver,STI,"Even, early, %","Even, late, %","?T30 63 Hz, s/);
   });
 
   it('goes on while one works elsewhere, is stopped and gone on with, and survives a reload', async () => {

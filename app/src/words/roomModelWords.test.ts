@@ -55,6 +55,8 @@ it('a mode is told by the ways in which it stands, and by where it is least', ()
   expect(modeWords({ hz: 30, order: [1, 0, 0] })).toBe('front to back');
   expect(modeWords({ hz: 60, order: [2, 1, 0] })).toBe('2 half waves front to back, 1 side to side');
   expect(modeWords({ hz: 50, order: [1, 1, 0] })).toBe('front to back and side to side');
+  expect(modeWords({ hz: 20, over: [2, 1] })).toBe('2 half waves front to back, 1 side to side');
+  expect(modeWords({ hz: 24, over: [0, 0] })).toBe('floor to ceiling');
   expect(leastWords('seat 4', 0.1)).toBe('least at seat 4: 20 dB below a corner');
   expect(leastWords('seat 4', 0)).toContain('more than 40 dB');
 });

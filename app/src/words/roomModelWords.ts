@@ -79,9 +79,15 @@ export function measuredSentence(measuredS: number, { eyring }: RoomStatistics, 
 const WAYS = ['front to back', 'side to side', 'floor to ceiling'] as const;
 
 /** Where a mode stands: "front to back and side to side", "2 half waves front to back, 1 side to side". */
-export function modeWords(mode: BoxMode | ShapeMode): string {
+export function modeWords(
+  mode: BoxMode | ShapeMode | { hz: number; over: readonly [x: number, y: number] },
+): string {
+  if ('over' in mode) return orderWords([...mode.over, 0]) || WAYS[2]!;
   if (!('order' in mode)) return shapeModeWords(mode);
-  const { order } = mode;
+  return orderWords(mode.order);
+}
+
+function orderWords(order: readonly number[]): string {
   const ways = order.flatMap((k, axis) => (k === 0 ? [] : [{ k, way: WAYS[axis]! }]));
   if (ways.every(({ k }) => k === 1)) return ways.map(({ way }) => way).join(' and ');
   return ways

@@ -6,7 +6,7 @@ import {
   type EchoSignal,
 } from '@pebble-hall/core/acoustics';
 import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
-import type { Corner } from '@pebble-hall/core/geometry';
+import type { Corner, Point } from '@pebble-hall/core/geometry';
 import { OCTAVES, octaveShares, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall/core/room';
 import {
   earResponses,
@@ -47,7 +47,7 @@ import {
   type Scene,
   type TracedFace,
 } from '@pebble-hall/core/tracing';
-import type { NoGrid } from '@pebble-hall/core/waves';
+import { roomGrid, waveModeSteps, type NoGrid, type WaveModes } from '@pebble-hall/core/waves';
 import QuickLRU from 'quick-lru';
 import { PebbleDatabase } from '../store/database';
 import { tracedByServer } from './tracedByServer';
@@ -199,6 +199,14 @@ const requestOf = ({ run }: RunAsked, index: number, rate: number) => ({
 const responseOf = async (asked: RunAsked, index: number, rate: number) => {
   const heard = await heardOf(asked, index);
   return { heard, response: pressureResponse(heard, requestOf(asked, index, rate)) };
+};
+
+/** Cells to a wave: its modes lie half a percent too low at most. */
+const MODE_TURN = 0.42;
+const NO_MODES: Record<NoGrid, string> = {
+  'not closed': 'The room is not closed, so it has no modes of its own.',
+  'too large': 'The room is too large for its modes to be told one by one.',
+  outside: 'The home spot is outside the room.',
 };
 
 /** Waves at receivers that were asked for, under the run and its receiver. */
@@ -377,6 +385,23 @@ const jobs = {
   /** standing waves of a room of any outline */
   modes: (of: { outline: Corner[]; heightM: number; speed: number; toHz: number }): ShapeModes =>
     shapeModes(of.outline, of.heightM, of.speed, of.toHz),
+  /** standing waves of a room of any shape at all, by its faces; why there are none */
+  waveModes: async (
+    of: { faces: TracedFace[]; within: Point; speed: number; toHz: number; heightM: number },
+    { progress }: JobContext,
+  ): Promise<WaveModes | { problem: string }> => {
+    const stepM = (MODE_TURN * of.speed) / (2 * Math.PI * of.toHz);
+    const grid = roomGrid(sceneOf(of.faces), of.within, stepM);
+    if (typeof grid === 'string') return { problem: NO_MODES[grid] };
+    const steps = waveModeSteps(grid, of.speed, of.toHz, of.heightM);
+    for (let told = performance.now(); ;) {
+      const next = steps.next();
+      if (next.done) return handOver(next.value, next.value.pressures);
+      if (performance.now() - told < 100) continue;
+      told = performance.now();
+      await progress(next.value);
+    }
+  },
   check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
     checkFaces(asked.faces, asked.sources, asked.receivers),
 };

@@ -2,7 +2,7 @@ import { minus, type Point } from '../geometry/index.js';
 import { OCTAVES, roomStatistics, speedOfSound, type Lows, type PerOctave } from '../room/index.js';
 import { binFrequencies, cosineStep, type ComplexTrace } from '../signal/index.js';
 import type { Scene } from '../tracing/index.js';
-import { admittanceOf, cellAt, roomGrid, waveSteps, type NoGrid, type RoomGrid } from '../waves/index.js';
+import { admittanceOf, isInRoom, roomGrid, waveSteps, type NoGrid, type RoomGrid } from '../waves/index.js';
 import { EAR_PLACES, type Hearer } from './head.js';
 import type { RoomRun } from './run.js';
 
@@ -103,15 +103,11 @@ export function lowsAt(...of: Parameters<typeof lowsSteps>): LowsHeard {
 
 /** Beside a wall there is nothing behind it: then the slope is that of the other side. */
 function pointsAt(grid: RoomGrid, middle: Point): LowsPoints {
-  const isIn = (p: Point) => {
-    const cell = cellAt(grid, p);
-    return cell !== null && grid.inside[cell] === 1;
-  };
   const pairs = (['x', 'y', 'z'] as const).map((axis, d) => {
     const moved = (by: number) => ({ ...middle, [axis]: middle[axis] + by });
     const [before, behind] = [-1, 1].map((way) => {
       const beside = moved(way * grid.steps[d]!);
-      return isIn(beside) ? beside : middle;
+      return isInRoom(grid, beside) ? beside : middle;
     }) as [Point, Point];
     return { before, behind, apartM: minus(behind, before)[axis] };
   });

@@ -20,7 +20,7 @@ const DRIVE = [1, -2, 1];
 const LEAST_HZ = 2;
 
 /** What a room of cells does from one step in time to the next. */
-class Field {
+export class Field {
   readonly stepS: number;
   /** pressures now, and one step before */
   now: Float64Array;
@@ -30,6 +30,10 @@ class Field {
   private readonly spans: Int32Array;
   /** what each edge loses to the faces beside it */
   private readonly loss: Float64Array;
+  /** of each edge: what its own pressure counts, and the cells inside beside it with what theirs count; itself with nothing where there is none */
+  private readonly own: Float64Array;
+  private readonly beside: Int32Array;
+  private readonly counts: Float64Array;
 
   constructor(
     private readonly grid: RoomGrid,
@@ -49,14 +53,29 @@ class Field {
         const own = (Math.sqrt(this.squares[side >> 1]!) * admittance[face]! * share[face]!) / 2;
         this.loss[e] = this.loss[e]! + own;
       }
+    this.own = new Float64Array(this.loss.length);
+    this.beside = new Int32Array(SIDES * this.loss.length);
+    this.counts = new Float64Array(SIDES * this.loss.length);
+    edges.cell.forEach((cell, e) => {
+      let own = 2;
+      for (let side = 0; side < SIDES; side++) {
+        const at = SIDES * e + side;
+        const isOpen = edges.faces[at]! < 0;
+        const d = side >> 1;
+        this.beside[at] = isOpen ? cell + (side % 2 === 0 ? -1 : 1) * this.strides[d]! : cell;
+        this.counts[at] = isOpen ? this.squares[d]! : 0;
+        own -= this.counts[at]!;
+      }
+      this.own[e] = own;
+    });
     this.now = new Float64Array(inside.length);
     this.before = new Float64Array(inside.length);
   }
 
   /** One step on. @param sent what goes out of some cells in it */
   advance(sent: readonly Weighted[], by: number): void {
-    const { now, before, spans, loss, squares, strides } = this;
-    const { edges } = this.grid;
+    const { now, before, spans, loss, squares, strides, own, beside, counts } = this;
+    const { cell } = this.grid.edges;
     const [sx, sy, sz] = squares;
     const [ox, oy] = strides;
     const middle = 2 - 2 * (sx + sy + sz);
@@ -68,20 +87,20 @@ class Field {
           sy * (now[i - oy]! + now[i + oy]!) +
           sz * (now[i - 1]! + now[i + 1]!) -
           before[i]!;
-    for (let e = 0; e < loss.length; e++) {
-      const i = edges.cell[e]!;
-      const here = now[i]!;
-      let change = 0;
-      for (let side = 0; side < SIDES; side++) {
-        if (edges.faces[SIDES * e + side]! >= 0) continue;
-        const d = side >> 1;
-        const next = side % 2 === 0 ? i - strides[d]! : i + strides[d]!;
-        change += squares[d]! * (now[next]! - here);
-      }
+    for (let e = 0, at = 0; e < loss.length; e++, at += SIDES) {
+      const i = cell[e]!;
       const lost = loss[e]!;
-      before[i] = (2 * here + change - (1 - lost) * before[i]!) / (1 + lost);
+      const to =
+        own[e]! * now[i]! +
+        counts[at]! * now[beside[at]!]! +
+        counts[at + 1]! * now[beside[at + 1]!]! +
+        counts[at + 2]! * now[beside[at + 2]!]! +
+        counts[at + 3]! * now[beside[at + 3]!]! +
+        counts[at + 4]! * now[beside[at + 4]!]! +
+        counts[at + 5]! * now[beside[at + 5]!]!;
+      before[i] = (to - (1 - lost) * before[i]!) / (1 + lost);
     }
-    if (by !== 0) for (const { cell, weight } of sent) before[cell] = before[cell]! + by * weight;
+    if (by !== 0) for (const { cell: i, weight } of sent) before[i] = before[i]! + by * weight;
     this.now = before;
     this.before = now;
   }
@@ -141,7 +160,7 @@ export function waveField(...of: Parameters<typeof waveSteps>): WaveResponses {
 }
 
 /** A cell that counts, and how much. */
-interface Weighted {
+export interface Weighted {
   cell: number;
   weight: number;
 }
@@ -169,6 +188,22 @@ function spansOf({ inside, edges }: RoomGrid): Int32Array {
     spans.push(from, i);
   }
   return Int32Array.from(spans);
+}
+
+/** The cell inside that is nearest to a point. */
+export function nearestInside({ counts, steps, origin, inside }: RoomGrid, p: Point): number {
+  let [best, least] = [-1, Infinity];
+  for (let i = 0, cell = 0; i < counts[0]; i++)
+    for (let j = 0; j < counts[1]; j++)
+      for (let k = 0; k < counts[2]; k++, cell++) {
+        if (!inside[cell]) continue;
+        const away =
+          (origin.x + i * steps[0] - p.x) ** 2 +
+          (origin.y + j * steps[1] - p.y) ** 2 +
+          (origin.z + k * steps[2] - p.z) ** 2;
+        if (away < least) [best, least] = [cell, away];
+      }
+  return best;
 }
 
 /** The cells around a point that lie in the room, by how near their middles are: a point between them is heard between them. */

@@ -1,6 +1,6 @@
 import type { Point } from '@pebble-hall/core/geometry';
-import { boxWalls, extentOf, type Shape } from '@pebble-hall/core/place';
-import type { Place } from '@pebble-hall/core/project';
+import { boxWalls, extentOf, roomVolume, type Shape } from '@pebble-hall/core/place';
+import { runFaces, type Place } from '@pebble-hall/core/project';
 import {
   boxModes,
   modePressure,
@@ -10,9 +10,18 @@ import {
   type ShapeMode,
 } from '@pebble-hall/core/room';
 import { useMemo } from 'react';
+import { halfWaves, waveModePressure, type WaveModes } from '@pebble-hall/core/waves';
+import { useAlike } from '../../services/useDerived';
 import { useJob } from '../../services/useJob';
 
-export type Mode = BoxMode | ShapeMode;
+/** One of a room of any shape at all, by its number among those that were found. */
+export interface FoundMode {
+  hz: number;
+  found: number;
+  /** half waves along the plan */
+  over: readonly [x: number, y: number];
+}
+export type Mode = BoxMode | ShapeMode | FoundMode;
 
 /** The lowest modes of a place. */
 export interface Modes {
@@ -28,11 +37,12 @@ export interface Modes {
 
 const MOST_SHOWN = 24;
 
-/**
- * The lowest modes of a place with a level floor and ceiling, up to where statistics take over; null for any other, and while they
- * are worked out. @param toHz Schroeder frequency
- */
-export function useModes({ shape, roomMesh, temperatureC }: Place, toHz: number): Modes | null {
+/** Of a room of any shape at all they are looked for no further than this, Hz. */
+const MOST_FOUND_HZ = 120;
+
+/** The lowest modes of a place, up to where statistics take over; null while they are worked out. @param toHz Schroeder frequency */
+export function useModes(place: Place, toHz: number): Modes | null {
+  const { shape, roomMesh, temperatureC } = place;
   const isPrism = !roomMesh && shape.isEnclosed && shape.ceiling.kind === 'flat' && shape.floorRise === 0;
   const isAsked = isPrism && Number.isFinite(toHz) && toHz > 0;
   const box = useMemo(
@@ -40,12 +50,30 @@ export function useModes({ shape, roomMesh, temperatureC }: Place, toHz: number)
     [isAsked, shape, temperatureC, toHz],
   );
   const speed = speedOfSound(temperatureC);
+  const home = useAlike(place.spots[0]!.position);
   const found = useJob(
     'rays.modes',
     isAsked && !boxWalls(shape) ? { outline: shape.outline, heightM: shape.heightM, speed, toHz } : null,
   ).value;
+  const waves = useJob(
+    'rays.waveModes',
+    useMemo(
+      () =>
+        isPrism || !(roomVolume({ shape, roomMesh }) > 0) || !(toHz > 0)
+          ? null
+          : {
+              faces: runFaces({ shape, roomMesh }),
+              within: home,
+              speed,
+              toHz: Math.min(MOST_FOUND_HZ, toHz),
+              heightM: home.z,
+            },
+      [isPrism, shape, roomMesh, home, speed, toHz],
+    ),
+  ).value;
   return useMemo(() => {
     if (box) return box;
+    if (waves) return modesOfWaves(waves, toHz);
     if (!found || found.list.length === 0) return null;
     const { least, most } = extentOf(shape);
     return {
@@ -55,7 +83,7 @@ export function useModes({ shape, roomMesh, temperatureC }: Place, toHz: number)
       pressure: (mode, at) => shapeModePressure(found, mode as ShapeMode, { ...at, z: at.z - least.z }),
       endsAtHz: found.toHz < toHz * 0.99 && found.list.length < MOST_SHOWN ? found.toHz : null,
     };
-  }, [box, found, shape, toHz]);
+  }, [box, found, waves, shape, toHz]);
 }
 
 function modesOfBox(shape: Shape, temperatureC: number, toHz: number): Modes | null {
@@ -77,4 +105,16 @@ function modesOfBox(shape: Shape, temperatureC: number, toHz: number): Modes | n
         pressure: (mode, at) => modePressure(mode as BoxMode, size, from(at)),
         endsAtHz: null,
       };
+}
+
+function modesOfWaves(waves: WaveModes | { problem: string }, toHz: number): Modes | null {
+  if ('problem' in waves || waves.hz.length === 0) return null;
+  const { counts, steps, origin } = waves;
+  return {
+    list: waves.hz.slice(0, MOST_SHOWN).map((hz, found) => ({ hz, found, over: halfWaves(waves, found) })),
+    least: origin,
+    most: { ...origin, x: origin.x + (counts[0] - 1) * steps[0], y: origin.y + (counts[1] - 1) * steps[1] },
+    pressure: (mode, at) => waveModePressure(waves, (mode as FoundMode).found, at),
+    endsAtHz: toHz > MOST_FOUND_HZ && waves.hz.length < MOST_SHOWN ? MOST_FOUND_HZ : null,
+  };
 }

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { aUser, DRAWS_IN_THREE } from './support/aUser';
-import { violations } from './support/axe';
-import { hallObj, hallWithWindow } from './support/drawings';
+import { aUser, DRAWS_IN_THREE } from '../support/aUser';
+import { violations } from '../support/axe';
+import { hallObj, hallWithWindow } from '../support/drawings';
 
 const user = aUser(DRAWS_IN_THREE);
 
