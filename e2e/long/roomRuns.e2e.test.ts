@@ -25,6 +25,8 @@ describe('a run in the Slip Hall', () => {
     await openShelved(user, 'Saltmarsh Slip Hall', 'the Slip Hall');
     await user.visit('/room-model');
     const ring = Number((await user.reads('What it says', /It rings for ([\d.]+) s/))[1]);
+    // under its ridge as well
+    await user.reads('Modes', /^7\.\d+ Hz front to back/m);
     await user.press('New run');
     await user.choose('Heard at', 'a few seats');
     await user.choose('How sure', 'quick: times to within two differences that one would notice');
@@ -259,6 +261,26 @@ it('along a line to the rear: a figure over the distance, beside what a hall of 
   expect(await strength(1)).toBeGreaterThan((await strength(12)) + 2);
   await user.click(point(12));
   await user.reads('Where', /12 of 12/);
+  expect(await violations(user)).toEqual([]);
+});
+
+it('traced by the server: an instrument over a grid, with its lows as waves', async () => {
+  await user.press('New run');
+  await user.choose('What sounds', 'trombone');
+  await user.choose('Heard at', 'a grid over the audience');
+  await user.choose('How sure', 'quick: times to within two differences that one would notice');
+  await user.choose('Traced by', 'the server of Pebble Hall, in threads of its own');
+  await user.press('Run');
+  await isWhole();
+  await user.among('What is asked', 'How does it sound?');
+  await user.choose('Figure', 'Evenness of directions, after 80 ms');
+  await user.reads('What it says', /Even, late goes from \d+ % at Grid \d+ to \d+ %/);
+  await user.among('Seen as', 'lows');
+  const [, upTo, least] = await user.reads(
+    'What it says',
+    /Below (\d+) Hz single modes are heard, so waves are worked out: least here at ([\d.]+) Hz/,
+  );
+  expect(Number(least)).toBeLessThan(Number(upTo));
   expect(await violations(user)).toEqual([]);
 });
 
