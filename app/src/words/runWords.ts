@@ -104,6 +104,10 @@ export function figureText(value: number, figure: RunFigure): string {
 export const speechWord = (sti: number): string =>
   sti < 0.3 ? 'bad' : sti < 0.45 ? 'poor' : sti < 0.6 ? 'fair' : sti < 0.75 ? 'good' : 'excellent';
 
+/** The same as one says it: "speech is understood fairly". */
+export const understoodWord = (sti: number): string =>
+  ({ bad: 'badly', poor: 'poorly', fair: 'fairly', good: 'well' })[speechWord(sti)] ?? 'excellently';
+
 /** Octave as a label. */
 export const octaveText = (o: number): string =>
   OCTAVES[o]! < 1000 ? `${OCTAVES[o]!} Hz` : `${OCTAVES[o]! / 1000} kHz`;

@@ -6,19 +6,16 @@ import {
   type EchoSignal,
 } from '@pebble-hall/core/acoustics';
 import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
-import type { Corner, Point } from '@pebble-hall/core/geometry';
-import { OCTAVES, octaveShares, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall/core/room';
+import type { Corner } from '@pebble-hall/core/geometry';
+import { OCTAVES, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall/core/room';
 import {
   earResponses,
   earsOf,
   earsOfHearer,
   echoMaker,
   findFlutter,
-  gridOfRun,
   heardInRun,
   lowsOf,
-  lowsPlan,
-  lowsSteps,
   partsOf,
   pressureResponse,
   readReceiver,
@@ -30,7 +27,6 @@ import {
   type EchoMaker,
   type Flutter,
   type Hearer,
-  type LowsHeard,
   type ReceiverReading,
   type ReflectionDensity,
   type RoomRun,
@@ -47,9 +43,10 @@ import {
   type Scene,
   type TracedFace,
 } from '@pebble-hall/core/tracing';
-import { roomGrid, waveModeSteps, type NoGrid, type WaveModes } from '@pebble-hall/core/waves';
+import type { WaveModes } from '@pebble-hall/core/waves';
 import QuickLRU from 'quick-lru';
 import { PebbleDatabase } from '../store/database';
+import { lowsHeard, modesOfWaves, seenLows, type LowsSeen, type ModesAsked } from './wavesOfRooms';
 import { tracedByServer } from './tracedByServer';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
@@ -109,14 +106,6 @@ export interface BothEars {
   early: number;
   late: number;
 }
-
-/** The lows at a receiver as waves: level over frequency, dB against the direct sound at 1 m; why there is none. */
-export type LowsSeen =
-  | { frequency: Float64Array; levelDb: Float64Array; upToHz: number; stepM: number; cells: number }
-  | { problem: string };
-
-/** Points of the lows that are seen: 0.06 Hz apart. */
-const LOWS_SEEN = { rate: 1000, size: 1 << 14 };
 
 /** Echoes at each receiver: the largest value, when, and the share of listeners whom it disturbs. */
 export type EchoesSeen = Record<EchoSignal, { largest: number; atS: number; share: number }>[];
@@ -200,48 +189,6 @@ const responseOf = async (asked: RunAsked, index: number, rate: number) => {
   const heard = await heardOf(asked, index);
   return { heard, response: pressureResponse(heard, requestOf(asked, index, rate)) };
 };
-
-/** Cells to a wave: its modes lie half a percent too low at most. */
-const MODE_TURN = 0.42;
-const NO_MODES: Record<NoGrid, string> = {
-  'not closed': 'The room is not closed, so it has no modes of its own.',
-  'too large': 'The room is too large for its modes to be told one by one.',
-  outside: 'The home spot is outside the room.',
-};
-
-/** Waves at receivers that were asked for, under the run and its receiver. */
-const lowsKept = new QuickLRU<string, LowsHeard>({ maxSize: 8 });
-const WHY_NOT: Record<NoGrid, string> = {
-  'not closed': 'The room is not closed, so its lows are told by rays as well. Close it in Plan.',
-  'too large': 'The room is too large for waves, so its lows are told by rays as well.',
-  outside: 'A source is outside the room, so the lows are told by rays as well.',
-};
-
-/** What waves bring to a receiver of a run: the same as before where that was asked for. */
-async function lowsHeard(
-  run: RoomRun,
-  index: number,
-  progress: JobContext['progress'],
-): Promise<LowsHeard | { problem: string }> {
-  const key = `${run.id} ${index}`;
-  const known = lowsKept.get(key);
-  if (known) return known;
-  const scene = sceneOfRun(run);
-  const plan = lowsPlan(run, scene);
-  const grid = gridOfRun(run, scene, plan);
-  if (typeof grid === 'string') return { problem: WHY_NOT[grid] };
-  const steps = lowsSteps(run, plan, grid, run.receivers[index]!.position);
-  for (let told = performance.now(); ;) {
-    const next = steps.next();
-    if (next.done) {
-      lowsKept.set(key, next.value);
-      return next.value;
-    }
-    if (performance.now() - told < 100) continue;
-    told = performance.now();
-    await progress(next.value);
-  }
-}
 
 const jobs = {
   /** traces a group and keeps it */
@@ -328,7 +275,7 @@ const jobs = {
     const { azimuthDeg } = asked.run.receivers[index]!;
     const facing = (azimuthDeg * Math.PI) / 180;
     const heard = await heardOf(asked, index);
-    const lows = await lowsHeard(asked.run, index, progress);
+    const lows = await lowsHeard(asked.run, sceneOfRun(asked.run), index, progress);
     const sources = (await partsOfRun(asked)).map(({ powerDb, delayS }, _, { length }) =>
       // of one source alone energies are as if its power were 0 dB
       length === 1 ? { powerDb: OCTAVES.map(() => 0), delayS: 0 } : { powerDb, delayS },
@@ -346,30 +293,8 @@ const jobs = {
     return handOver(made, made.channels);
   },
   /** the lows at a receiver as waves, and how they were worked out */
-  lows: async (
-    { index, run }: { run: RoomRun; index: number },
-    { progress }: JobContext,
-  ): Promise<LowsSeen> => {
-    const lows = await lowsHeard(run, index, progress);
-    if ('problem' in lows) return lows;
-    const { size, rate } = LOWS_SEEN;
-    const bins = Math.ceil((1.2 * lows.upToHz * size) / rate);
-    const sources = run.sources.map(() => ({ powerDb: OCTAVES.map(() => 0), delayS: 0 }));
-    const speed = speedOfSound(run.air.temperatureC);
-    const [one] = lowsOf(lows, 'one ear', 0, { size, rate, zero: 0, directS: 0, sources, speed });
-    const shares = new Float64Array(OCTAVES.length);
-    const frequency = Float64Array.from({ length: bins }, (_, k) => (k * rate) / size);
-    const levelDb = frequency.map((hz, k) => {
-      octaveShares(hz, shares);
-      let [re, im] = [0, 0];
-      one!.octaves.forEach((o, i) => {
-        re += shares[i]! * o.re[k]!;
-        im += shares[i]! * o.im[k]!;
-      });
-      return 20 * Math.log10(Math.hypot(re, im));
-    });
-    return { frequency, levelDb, upToHz: lows.upToHz, stepM: lows.stepM, cells: lows.cells };
-  },
+  lows: ({ index, run }: { run: RoomRun; index: number }, { progress }: JobContext): Promise<LowsSeen> =>
+    seenLows(run, sceneOfRun(run), index, progress),
   /** how alike both ears hear it, in the middle octaves: 500 Hz, 1 and 2 kHz */
   ears: async ({ index, ...asked }: RunAsked & { index: number }): Promise<BothEars> => {
     const { azimuthDeg } = asked.run.receivers[index]!;
@@ -387,24 +312,16 @@ const jobs = {
     shapeModes(of.outline, of.heightM, of.speed, of.toHz),
   /** standing waves of a room of any shape at all, by its faces; why there are none */
   waveModes: async (
-    of: { faces: TracedFace[]; within: Point; speed: number; toHz: number; heightM: number },
+    asked: ModesAsked,
     { progress }: JobContext,
   ): Promise<WaveModes | { problem: string }> => {
-    const stepM = (MODE_TURN * of.speed) / (2 * Math.PI * of.toHz);
-    const grid = roomGrid(sceneOf(of.faces), of.within, stepM);
-    if (typeof grid === 'string') return { problem: NO_MODES[grid] };
-    const steps = waveModeSteps(grid, of.speed, of.toHz, of.heightM);
-    for (let told = performance.now(); ;) {
-      const next = steps.next();
-      if (next.done) return handOver(next.value, next.value.pressures);
-      if (performance.now() - told < 100) continue;
-      told = performance.now();
-      await progress(next.value);
-    }
+    const found = await modesOfWaves(asked, progress);
+    return 'problem' in found ? found : handOver(found, found.pressures);
   },
   check: (asked: { faces: TracedFace[]; sources: CheckedPoint[]; receivers: CheckedPoint[] }): ModelFault[] =>
     checkFaces(asked.faces, asked.sources, asked.receivers),
 };
+export type { LowsSeen };
 export type RayJobs = typeof jobs;
 serveJobs(jobs);
 

@@ -1,12 +1,4 @@
-import {
-  Button,
-  Checkbox,
-  Modal,
-  MultiSelect,
-  NativeSelect,
-  SegmentedControl,
-  TextInput,
-} from '@mantine/core';
+import { Button, Checkbox, Modal, MultiSelect, NativeSelect, TextInput } from '@mantine/core';
 import { runFaces, type Project } from '@pebble-hall/core/project';
 import { ACCURACIES, VOICES, type Accuracy, type Voice } from '@pebble-hall/core/runs';
 import { useMemo, useState } from 'react';

@@ -26,9 +26,9 @@ import {
   octaveText,
   RUN_FIGURE_KEYS,
   RUN_FIGURES,
-  speechWord,
   spreadOf,
   trustRunSentence,
+  understoodWord,
   type RunBand,
   type RunFigure,
 } from '../../words/runWords';
@@ -38,6 +38,7 @@ import { expectedOver } from './expectedOver';
 import { ListenCard } from './ListenCard';
 import { LowsPlot } from './LowsPlot';
 import { ReceiverPlan } from './ReceiverPlan';
+import { rangeAround } from './rangeAround';
 import { RunNotes, RunWaits } from './RunFrame';
 import { useMeasuredFigures } from './useMeasuredTimes';
 import { useHeld, useReceiver, type Runs } from './useRuns';
@@ -191,7 +192,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
                   : `${meaning.short}${meaning.unit ? `, ${meaning.unit}` : ''}`
               }
               absolute
-              range={rangeOf(
+              range={rangeAround(
                 [
                   ...curves.flatMap((c) => [...surely(c, 1), ...surely(c, -1)]),
                   ...(noise ?? []),
@@ -298,7 +299,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               : 'IEC 60268-16:2011, male; reverberation alone'
           }
         >
-          {`Speech is understood ${sayWord(here.sti)} here: STI ${figureText(here.sti, 'sti')}.`}
+          {`Speech is understood ${understoodWord(here.sti)} here: STI ${figureText(here.sti, 'sti')}.`}
           {there ? ` ${beside!.name}: ${figureText(there.sti, 'sti')}.` : ''}
         </Note>
         <Note number={2} small={`± ${figureText(errorOf(here, 't30', 'mean'), 't30')}, standard error`}>
@@ -433,26 +434,5 @@ const isMeasured = (figure: RunFigure): figure is FigureName =>
 /** Where nothing sounds there is no level to draw. */
 const known = (v: number) => (Number.isFinite(v) ? v : NaN);
 
-const sayWord = (sti: number) => {
-  const word = speechWord(sti);
-  return word === 'bad'
-    ? 'badly'
-    : word === 'poor'
-      ? 'poorly'
-      : word === 'fair'
-        ? 'fairly'
-        : word === 'good'
-          ? 'well'
-          : 'excellently';
-};
-
 const noticed = (jnd: number) =>
   Number.isFinite(jnd) ? `${jnd.toFixed(1)} of what one notices` : 'not known';
-
-/** A range with room around what is shown. */
-function rangeOf(values: readonly number[]): { lowDb: number; highDb: number } {
-  if (values.length === 0) return { lowDb: 0, highDb: 1 };
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  const pad = Math.max(0.1 * (high - low), 0.02 * Math.abs(high), 1e-3);
-  return { lowDb: low >= 0 && low < 0.4 * high ? 0 : low - pad, highDb: high + pad };
-}
