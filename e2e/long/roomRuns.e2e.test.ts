@@ -281,6 +281,8 @@ it('traced by the server: an instrument over a grid, with its lows as waves', as
     /Below (\d+) Hz single modes are heard, so waves are worked out: least here at ([\d.]+) Hz/,
   );
   expect(Number(least)).toBeLessThan(Number(upTo));
+  await user.choose('Figure', 'Direct sound of one source');
+  await user.sees('dashed: 6 dB below the loudest seat');
   expect(await violations(user)).toEqual([]);
 });
 

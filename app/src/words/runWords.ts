@@ -2,7 +2,11 @@ import { OCTAVES } from '@pebble-hall/core/room';
 import type { ReceiverReading } from '@pebble-hall/core/runs';
 import { inNoticeable, type EnergyFigures } from '@pebble-hall/core/tracing';
 
-export type RunFigure = keyof EnergyFigures | 'sti' | 'level' | 'evenEarly' | 'evenLate';
+/** Those that no run tells the error of. */
+export type UnsureFigure = 'evenEarly' | 'evenLate' | 'direct';
+export type RunFigure = keyof EnergyFigures | 'sti' | 'level' | UnsureFigure;
+const isUnsure = (figure: RunFigure): figure is UnsureFigure =>
+  figure === 'evenEarly' || figure === 'evenLate' || figure === 'direct';
 
 interface Meaning {
   name: string;
@@ -52,6 +56,14 @@ export const RUN_FIGURES: Record<RunFigure, Meaning> = {
     mean: null,
     over: '500 Hz to 2 kHz',
   },
+  direct: {
+    name: 'Direct sound of one source',
+    short: 'Direct',
+    unit: 'dB',
+    digits: 1,
+    mean: null,
+    over: '500 Hz to 2 kHz',
+  },
   level: { name: 'Sound pressure level', short: 'Level', unit: 'dB', digits: 1, mean: MIDDLE },
 };
 export const RUN_FIGURE_KEYS = Object.keys(RUN_FIGURES) as RunFigure[];
@@ -64,9 +76,10 @@ const mean = (values: number[]) => values.reduce((a, b) => a + b, 0) / values.le
 /** Whether a figure is one of each octave. */
 export const hasOctaves = (figure: RunFigure): boolean => RUN_FIGURES[figure].mean !== null;
 
-/** A figure at a receiver; NaN where there is none. */
+/** A figure at a receiver; NaN where there is none. That of direct sound alone is of one source, and not among what is read. */
 export function figureOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
   if (figure === 'sti') return reading.sti;
+  if (figure === 'direct') return NaN;
   if (figure === 'evenEarly' || figure === 'evenLate')
     return 100 * (reading.evenness?.[figure === 'evenEarly' ? 'early' : 'late'] ?? NaN);
   const at = (o: number) => (figure === 'level' ? reading.levelDb[o]! : reading.figures[o]![figure]);
@@ -76,7 +89,7 @@ export function figureOf(reading: ReceiverReading, figure: RunFigure, band: RunB
 /** Its standard error; of a level there is that of the strength, of evenness none is known. */
 export function errorOf(reading: ReceiverReading, figure: RunFigure, band: RunBand): number {
   if (figure === 'sti') return reading.stiError;
-  if (figure === 'evenEarly' || figure === 'evenLate') return NaN;
+  if (isUnsure(figure)) return NaN;
   const key = figure === 'level' ? 'g' : figure;
   const at = (o: number) => reading.errors[o]![key];
   // octaves share their rays, so their errors do not average out
@@ -85,7 +98,7 @@ export function errorOf(reading: ReceiverReading, figure: RunFigure, band: RunBa
 
 /** An error in just-noticeable differences. */
 export const errorInNoticeable = (reading: ReceiverReading, figure: RunFigure, band: RunBand): number =>
-  figure === 'evenEarly' || figure === 'evenLate'
+  isUnsure(figure)
     ? NaN
     : inNoticeable(
         figure === 'level' ? 'g' : figure,

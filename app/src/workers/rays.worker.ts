@@ -9,6 +9,7 @@ import { channelEmission, type ChannelOf } from '@pebble-hall/core/coverage';
 import type { Corner } from '@pebble-hall/core/geometry';
 import { OCTAVES, shapeModes, speedOfSound, type ShapeModes } from '@pebble-hall/core/room';
 import {
+  directLevels,
   earResponses,
   earsOf,
   earsOfHearer,
@@ -266,6 +267,11 @@ const jobs = {
     }
     echoes.set(keyOf(asked), found);
     return found;
+  },
+  /** direct sound of one source at points */
+  direct: async ({ source, points, ...asked }: RunAsked & { source: number; points: Float64Array }) => {
+    const of = await partsOfRun(asked);
+    return directLevels(sceneOfRun(asked.run), of[source]!, asked.run.air, points);
   },
   /** a response to listen to or to hand on */
   response: async (

@@ -46,6 +46,7 @@ export {
   type LowsInto,
   type LowsPlan,
 } from './lows.js';
+export { directLevels } from './directSound.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
 export {
   heardInRun,

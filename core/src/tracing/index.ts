@@ -39,7 +39,15 @@ export {
 } from './emission.js';
 export { heardTogether, heardTogetherInTurn, type HeardPart } from './heardTogether.js';
 export { checkFaces, type CheckedPoint, type ModelFault } from './checkFaces.js';
-export { directionIn, evennessOf, SECTORS, sectorOf, STRETCHES_S, stretchOf } from './sectors.js';
+export {
+  directionIn,
+  evennessOf,
+  MIDDLE_OCTAVES,
+  SECTORS,
+  sectorOf,
+  STRETCHES_S,
+  stretchOf,
+} from './sectors.js';
 export { directionsHeard, evennessHeard } from './directionsHeard.js';
 export { mendMesh, type MendedFace, type MendedMesh, type MeshSurface } from './mendMesh.js';
 export { planeThrough } from './triangles.js';

@@ -1,4 +1,5 @@
 import { useComputedColorScheme } from '@mantine/core';
+import type { Corner } from '@pebble-hall/core/geometry';
 import type { Place } from '@pebble-hall/core/project';
 import type { RoomRun } from '@pebble-hall/core/runs';
 import { useMemo } from 'react';
@@ -17,13 +18,25 @@ interface Props {
   onChoose: (index: number) => void;
   /** the range of colours; from the values when absent */
   range?: { low: number; high: number };
+  /** drawn over the plan, seen from above, with what they are */
+  lines?: { ways: readonly Corner[][]; label: string } | null;
 }
 
 const [MARGIN, CAPTION, FOOT] = [22, 40, 84];
 const STOPS = 24;
 
 /** The place from above with a value at each receiver, as colour and, where there is room, as text. */
-export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose, range }: Props) {
+export function ReceiverPlan({
+  place,
+  run,
+  values,
+  text,
+  label,
+  chosen,
+  onChoose,
+  range,
+  lines = null,
+}: Props) {
   const dark = useComputedColorScheme('light') === 'dark';
   const { width, height } = useMemo(() => projectionOf(place.shape, 'above'), [place.shape]);
   const known = values.filter(Number.isFinite);
@@ -43,6 +56,17 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
       caption=""
       over={({ at }) => (
         <>
+          {lines?.ways.map((way, i) => (
+            <polyline
+              key={`line ${i}`}
+              points={way.map((c) => at({ ...c, z: 0 }).join(',')).join(' ')}
+              fill="none"
+              stroke="var(--buoy)"
+              strokeWidth={2.5 * unit}
+              strokeDasharray={`${7 * unit} ${4 * unit}`}
+              pointerEvents="none"
+            />
+          ))}
           {run.sources.map((s) => {
             const [x, y] = at(s.position);
             return (
@@ -135,6 +159,11 @@ export function ReceiverPlan({ place, run, values, text, label, chosen, onChoose
               <text x={0.4 * width + 12} y={9 * unit} fontSize={12 * unit} fill="var(--soft)">
                 {label}
               </text>
+              {lines && lines.ways.length > 0 ? (
+                <text x={0.4 * width + 12} y={24 * unit} fontSize={12 * unit} fill="var(--soft)">
+                  {lines.label}
+                </text>
+              ) : null}
             </g>
           ) : null}
         </>

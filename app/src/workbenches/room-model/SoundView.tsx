@@ -5,6 +5,7 @@ import { distanceBetween } from '@pebble-hall/core/geometry';
 import { OCTAVES } from '@pebble-hall/core/room';
 import { timesTheRays, type RunSource } from '@pebble-hall/core/runs';
 import { BIN_S } from '@pebble-hall/core/tracing';
+import { useState } from 'react';
 import { OverTime } from '../../charts/OverTime';
 import { ResponseChart } from '../../charts/ResponseChart';
 import { Note } from '../../parts/Note';
@@ -32,6 +33,7 @@ import {
   type RunBand,
   type RunFigure,
 } from '../../words/runWords';
+import { figuresTable } from './figuresTable';
 import { Halves } from './Halves';
 import { DistancePlot } from './DistancePlot';
 import { expectedOver } from './expectedOver';
@@ -41,6 +43,7 @@ import { ReceiverPlan } from './ReceiverPlan';
 import { rangeAround } from './rangeAround';
 import { RunNotes, RunWaits } from './RunFrame';
 import { useMeasuredFigures } from './useMeasuredTimes';
+import { useDirect } from './useDirect';
 import { useHeld, useReceiver, type Runs } from './useRuns';
 import { WhereCard } from './WhereCard';
 
@@ -69,6 +72,9 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   );
   const [seen, setSeen] = useKept<(typeof SEEN)[number]>('room-model seen', SEEN[0], isOneOf(SEEN));
   const read = useJob('rays.read', asked);
+  const [askedSource, setSource] = useState(0);
+  const sourceAt = Math.min(askedSource, (shown?.sources.length ?? 1) - 1);
+  const direct = useDirect(place, figure === 'direct' ? asked : null, sourceAt);
   const held = useHeld(read.value, runs);
   const readBeside = useJob('rays.read', askedBeside);
   const measured = useMeasuredFigures(project);
@@ -102,7 +108,10 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
   const readings = held.receivers;
   const here = readings[index]!;
   const there = readBeside.value ? readBeside.value.receivers[besideIndex]! : null;
-  const values = readings.map((r) => figureOf(r, figure, band));
+  const values =
+    figure === 'direct'
+      ? (direct?.levels ?? readings.map(() => NaN))
+      : readings.map((r) => figureOf(r, figure, band));
   const spread = spreadOf(values);
   const meaning = RUN_FIGURES[figure];
   const say = (v: number) => figureText(v, figure);
@@ -141,26 +150,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
     error: errorOf(readings[i]!, figure, band),
   }));
   const expected = expectedOver(shown, readings, figure, band, unit);
-  const table = () => ({
-    title: `${shown.name}: figures`,
-    columns: [
-      'Receiver',
-      ...RUN_FIGURE_KEYS.filter((f) => !hasOctaves(f)).map(
-        (f) => `${RUN_FIGURES[f].short}${RUN_FIGURES[f].unit ? `, ${RUN_FIGURES[f].unit}` : ''}`,
-      ),
-      ...RUN_FIGURE_KEYS.filter(hasOctaves).flatMap((f) =>
-        OCTAVES.map(
-          (_, o) =>
-            `${RUN_FIGURES[f].short} ${octaveText(o)}${RUN_FIGURES[f].unit ? `, ${RUN_FIGURES[f].unit}` : ''}`,
-        ),
-      ),
-    ],
-    rows: readings.map((r, i) => [
-      names[i]!,
-      ...RUN_FIGURE_KEYS.filter((f) => !hasOctaves(f)).map((f) => written(figureOf(r, f, 'mean'))),
-      ...RUN_FIGURE_KEYS.filter(hasOctaves).flatMap((f) => OCTAVES.map((_, o) => written(figureOf(r, f, o)))),
-    ]),
-  });
+  const table = () => figuresTable(shown.name, names, readings);
   const even = evennessSentence(here.evenness);
   const showsLows = seen === 'lows' && lows.value !== null && !('problem' in lows.value);
   const lastNote = 4 + [walked, ears.value, even, showsLows].filter(Boolean).length;
@@ -176,6 +166,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
             label={`${meaning.short}, ${bandText(band, figure)}`}
             chosen={index}
             onChoose={setReceiver}
+            lines={direct && { ways: direct.lines, label: 'dashed: 6 dB below the loudest seat' }}
           />
         </div>
         <div className="plot">
@@ -285,7 +276,8 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
           )}
         </div>
       </Halves>
-      <aside className="notes" aria-label="What it says">
+      {/* there may be more notes than room: keys scroll them */}
+      <aside className="notes" aria-label="What it says" tabIndex={0}>
         <h2>
           {names[index]!}
           <small>keys n, b: seats; f: figures</small>
@@ -387,6 +379,15 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               w={88}
             />
           </div>
+          {figure === 'direct' && shown.sources.length > 1 ? (
+            <NativeSelect
+              size="xs"
+              aria-label="Source"
+              data={shown.sources.map((s, i) => ({ value: String(i), label: s.name }))}
+              value={String(sourceAt)}
+              onChange={(e) => setSource(Number(e.currentTarget.value))}
+            />
+          ) : null}
           <div className="row">
             <span>{names[index]!}</span>
             <span style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
@@ -424,9 +425,6 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
 }
 
 const hasNoLevel = ({ kind }: RunSource) => kind === 'omnidirectional' || kind === 'instrument';
-
-/** As a table has it; nothing where nothing is known. */
-const written = (v: number) => (Number.isFinite(v) ? v.toFixed(3) : '');
 
 const isMeasured = (figure: RunFigure): figure is FigureName =>
   (FIGURES as readonly string[]).includes(figure);
