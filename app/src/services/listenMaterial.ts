@@ -41,7 +41,11 @@ export async function shippedMaterial(
     };
   if (kind !== 'story') return { name, channels: await runJob('listen.material', kind) };
   const response = await fetch('/listen/story.flac');
-  if (!response.ok) throw new Error('The spoken story is missing. Run "npm run build" again.');
+  if (response.status === 404) throw new Error('The spoken story is missing. Run "npm run build" again.');
+  if (!response.ok)
+    throw new Error(
+      `The server did not give out the spoken story (${response.status}). Try again in a moment.`,
+    );
   return { name, channels: await decoded(await response.arrayBuffer()) };
 }
 
