@@ -132,20 +132,24 @@ export function lowsOf(heard: LowsHeard, hearer: Hearer, facing: number, into: L
   const { size, rate, speed } = into;
   const frequency = binFrequencies(size, rate);
   const upTo = Math.min(frequency.length, Math.ceil((JOINED * heard.upToHz * size) / rate) + 1);
-  const octaves = heard.octaves.map((sources, o) => spectraAt(heard, sources, o, upTo, into));
   const [c, s] = [Math.cos(facing), Math.sin(facing)];
   const channels = channelsOf(hearer, c, s);
+  // who asks for no slope needs the middle alone
+  const points = channels.some(({ slope }) => slope.some((by) => by !== 0))
+    ? heard.octaves[0]![0]!.length
+    : 1;
+  const octaves = heard.octaves.map((sources, o) => spectraAt(heard, sources, o, points, upTo, into));
   return channels.map(({ level, slope, perWaveNumber }) => ({
     upToHz: heard.upToHz,
-    octaves: octaves.map((points): ComplexTrace => {
+    octaves: octaves.map((spectra): ComplexTrace => {
       const re = new Float64Array(frequency.length);
       const im = new Float64Array(frequency.length);
       for (let k = 1; k < upTo; k++) {
-        let [a, b] = [level * points[0]!.re[k]!, level * points[0]!.im[k]!];
+        let [a, b] = [level * spectra[0]!.re[k]!, level * spectra[0]!.im[k]!];
         slope.forEach((by, d) => {
           const apart = heard.apartM[d]!;
           if (by === 0 || apart === 0) return;
-          const [before, behind] = [points[1 + 2 * d]!, points[2 + 2 * d]!];
+          const [before, behind] = [spectra[1 + 2 * d]!, spectra[2 + 2 * d]!];
           const [x, y] = [
             (by * (behind.re[k]! - before.re[k]!)) / apart,
             (by * (behind.im[k]! - before.im[k]!)) / apart,
@@ -202,15 +206,15 @@ function channelsOf(hearer: Hearer, c: number, s: number): LowsChannel[] {
   }
 }
 
-/** Spectra at each point of all sources together, as far as the lows go, in the time of the response. */
+/** Spectra at the first of the points of all sources together, as far as the lows go, in the time of the response. */
 function spectraAt(
   { rate: own }: LowsHeard,
   sources: Float64Array[][],
   octave: number,
+  points: number,
   upTo: number,
   { rate, size, zero, directS, sources: sent }: LowsInto,
 ): { re: Float64Array; im: Float64Array }[] {
-  const points = sources[0]!.length;
   // what has not died away at the end would ring on in the spectrum
   const ends = (n: number, of: number) => cosineStep(n, of, (1 - FADED) * of);
   return Array.from({ length: points }, (_, p) => {

@@ -97,7 +97,7 @@ export function MeshDialog({ place, models, onClose }: Props) {
                   {faultSentence(
                     fault,
                     faces.map((f) => f.name),
-                    place.lengthUnit === 'ft' ? 'ft' : place.lengthUnit,
+                    place.lengthUnit,
                   )}
                 </span>
               ))}
