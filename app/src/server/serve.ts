@@ -7,6 +7,7 @@ import { hostsOf } from './addresses';
 import { ALLOW, refusedAt, type Refused } from './gate';
 import { HEADERS } from './policy';
 import { listeningOf } from './listening';
+import { answerToNone } from './noRequest';
 import { Buckets } from './buckets';
 import { WORKERS } from './workersFolder';
 
@@ -80,14 +81,9 @@ function refuse(response: ServerResponse, { status, problem }: Refused): void {
 
 // a request that is none, before there is anything to answer with
 server.on('clientError', (error: NodeJS.ErrnoException, socket: Socket) => {
-  if (!socket.writable) return void socket.destroy();
-  const status =
-    error.code === 'HPE_INVALID_METHOD'
-      ? '405 Method Not Allowed'
-      : error.code === 'HPE_HEADER_OVERFLOW'
-        ? '431 Request Header Fields Too Large'
-        : '400 Bad Request';
-  socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
+  const answer = answerToNone({ code: error.code, bytesRead: socket.bytesRead });
+  if (answer === null || !socket.writable) socket.destroy();
+  else socket.end(answer);
 });
 // an upgrade is asked for by nobody of ours
 server.on('upgrade', (_request, socket) => socket.destroy());
