@@ -90,7 +90,7 @@ async function drop(/** @type {import('selenium-webdriver').WebDriver} */ driver
   const ms = /** @type {number} */ (
     await driver.executeAsyncScript(`
       const done = arguments[0];
-      const canvas = document.querySelector('canvas[data-redraws]');
+      const canvas = [...document.querySelectorAll('canvas[data-redraws]')].at(-1);
       const handle = document.querySelector('[aria-label="Target handle 2"]');
       const times = [];
       const once = () => {

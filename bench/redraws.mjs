@@ -15,7 +15,7 @@ export async function redraws(driver, what) {
   const { drawn, seconds } = /** @type {{ drawn: number, seconds: number }} */ (
     await driver.executeAsyncScript(`
       const done = arguments[0];
-      const canvas = document.querySelector('canvas[data-redraws]');
+      const canvas = [...document.querySelectorAll('canvas[data-redraws]')].at(-1);
       const handle = document.querySelector('[aria-label="Target handle 3"]');
       const box = handle.getBoundingClientRect();
       const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];

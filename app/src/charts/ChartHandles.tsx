@@ -1,5 +1,5 @@
 import type { TargetHandle } from '@pebble-hall/core/correct';
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { isAlike, useKeySteps } from '../services/useKeySteps';
 import { formatDb, formatHz, frequencyAt, levelAt, xOf, yOf, type PlotView } from './chartMath';
 
@@ -125,17 +125,26 @@ export function ChartHandles({
             onLostPointerCapture={() => letGo(index)}
             onDoubleClick={(event) => event.stopPropagation()}
           >
-            <circle r={14} fill="transparent" />
-            <ellipse
-              rx={8}
-              ry={6.5}
-              fill="var(--card)"
-              stroke={selected === index ? 'var(--kelp)' : 'var(--target)'}
-              strokeWidth={selected === index ? 3 : 2}
-            />
+            <Knob selected={selected === index} />
           </g>
         );
       })}
     </>
   );
 }
+
+/** What is seen of a handle, and more around it for a finger. */
+const Knob = memo(function Knob({ selected }: { selected: boolean }) {
+  return (
+    <>
+      <circle r={14} fill="transparent" />
+      <ellipse
+        rx={8}
+        ry={6.5}
+        fill="var(--card)"
+        stroke={selected ? 'var(--kelp)' : 'var(--target)'}
+        strokeWidth={selected ? 3 : 2}
+      />
+    </>
+  );
+});

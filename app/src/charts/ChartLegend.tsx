@@ -1,20 +1,32 @@
+import { memo } from 'react';
+import { useAlike } from '../services/useDerived';
 import type { ChartBand, ChartTrace } from './drawTraces';
 
-/** Which line is which: roles are told by the kind of line. */
-export function ChartLegend({
-  traces,
-  bands,
-  target,
-  wraps = false,
-}: {
+interface ChartLegendProps {
   traces: ChartTrace[];
   bands: ChartBand[];
   target: boolean;
   /** on to a second line rather than cut off */
   wraps?: boolean;
-}) {
+}
+
+/** Which line is which: roles are told by the kind of line. Drawn anew when a name changes, not when a curve moves. */
+export function ChartLegend({ traces, bands, target, wraps = false }: ChartLegendProps) {
   // a curve without a name belongs to the one before it
   const named = traces.filter((t) => t.label !== '');
+  const lines = useAlike(named.map(({ id, label, colour, role }) => ({ id, label, colour, role })));
+  const areas = useAlike(bands.map(({ id, label, colour }) => ({ id, label, colour })));
+  return <Lines lines={lines} areas={areas} target={target} wraps={wraps} />;
+}
+
+interface LinesProps {
+  lines: Pick<ChartTrace, 'id' | 'label' | 'colour' | 'role'>[];
+  areas: Pick<ChartBand, 'id' | 'label' | 'colour'>[];
+  target: boolean;
+  wraps: boolean;
+}
+
+const Lines = memo(function Lines({ lines, areas, target, wraps }: LinesProps) {
   const dash = { measured: undefined, predicted: '7 4', reference: '2 4', noise: undefined };
   return (
     <ul
@@ -33,7 +45,7 @@ export function ChartLegend({
         minWidth: 0,
       }}
     >
-      {named.map(({ id, label, colour, role }) => (
+      {lines.map(({ id, label, colour, role }) => (
         <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
           <svg width={26} height={8}>
             <line
@@ -49,7 +61,7 @@ export function ChartLegend({
           {label}
         </li>
       ))}
-      {bands.map(({ id, label, colour }) => (
+      {areas.map(({ id, label, colour }) => (
         <li key={id} style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
           <svg width={22} height={10}>
             <rect width={22} height={10} rx={2} fill={`var(--${colour})`} opacity={0.2} />
@@ -68,4 +80,4 @@ export function ChartLegend({
       ) : null}
     </ul>
   );
-}
+});

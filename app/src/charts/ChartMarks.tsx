@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { xOf, yOf, type PlotView } from './chartMath';
 
 export interface ChartMark {
@@ -22,7 +23,13 @@ export function Cursor({ view, frequency, levelDb }: { view: PlotView; frequency
 }
 
 /** A numbered margin note. */
-export function Mark({ view, number, frequency, levelDb, attention }: ChartMark & { view: PlotView }) {
+export const Mark = memo(function Mark({
+  view,
+  number,
+  frequency,
+  levelDb,
+  attention,
+}: ChartMark & { view: PlotView }) {
   const x = xOf(view, frequency);
   if (x < view.x || x > view.x + view.width) return null;
   const y = Math.min(view.y + view.height - 12, Math.max(view.y + 12, yOf(view, levelDb)));
@@ -40,4 +47,4 @@ export function Mark({ view, number, frequency, levelDb, attention }: ChartMark 
       </text>
     </g>
   );
-}
+});

@@ -1,6 +1,7 @@
-import { smoothLevels, smoothVariable } from '@pebble-hall/core/signal';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useAlike } from '../services/useDerived';
 import { useSize } from './useSize';
+import { useSmoothed } from './useSmoothed';
 import { ChartHandles, type HandleEvents } from './ChartHandles';
 import { ChartLegend } from './ChartLegend';
 import { Cursor, Mark, type ChartMark } from './ChartMarks';
@@ -68,6 +69,8 @@ export interface ResponseChartProps {
 
 export type { Smoothing };
 
+const NONE: ChartTrace[] = [];
+
 /**
  * The one chart of responses over frequency: Recharts lays out axes and grid, a canvas over its plot area draws the
  * curves, so that they can move with a hand.
@@ -82,24 +85,18 @@ export function ResponseChart(props: ResponseChartProps) {
   const [cursor, setCursor] = useState<{ trace: number; index: number } | null>(null);
   const [selecting, setSelecting] = useState<{ from: number; to: number } | null>(null);
 
-  const smooth = useCallback(
-    (levels: Float64Array) => {
-      if (!smoothing) return levels;
-      return smoothing === 'variable'
-        ? smoothVariable(frequency, levels)
-        : smoothLevels(frequency, levels, smoothing);
-    },
-    [frequency, smoothing],
-  );
-  const shown = useMemo(() => traces.map((t) => ({ ...t, levels: smooth(t.levels) })), [traces, smooth]);
-  const shownBands = useMemo(
-    () => bands.map((b) => ({ ...b, low: smooth(b.low), high: smooth(b.high) })),
-    [bands, smooth],
-  );
-  const range = useMemo(
+  const { shown, shownBands } = useSmoothed(frequency, traces, bands, smoothing);
+  const found = useMemo(
     () => props.range ?? levelRange(frequency, [...shown.map((t) => t.levels), ...(target ? [target] : [])]),
     [props.range, frequency, shown, target],
   );
+  // the same while a hand moves curves within it, so that what stands in the plot is not drawn with them
+  const range = useAlike(found);
+  // what was measured lies below what a hand moves, and is not drawn with it
+  const first = shown.findIndex((t) => t.role === 'predicted');
+  const still = useAlike(first < 0 ? shown : shown.slice(0, first));
+  const areas = useAlike(shownBands);
+  const moving = useAlike(first < 0 ? NONE : shown.slice(first));
   const view: PlotView | null = useMemo(
     () => (area ? { ...area, ...band, ...range } : null),
     [area, band, range],
@@ -255,14 +252,8 @@ export function ResponseChart(props: ResponseChartProps) {
             />
             {view ? (
               <>
-                <TraceCanvas
-                  size={size}
-                  view={view}
-                  frequency={frequency}
-                  traces={shown}
-                  bands={shownBands}
-                  target={target}
-                />
+                <TraceCanvas size={size} view={view} frequency={frequency} traces={still} bands={areas} />
+                <TraceCanvas size={size} view={view} frequency={frequency} traces={moving} target={target} />
                 <svg
                   width={size.width}
                   height={size.height}

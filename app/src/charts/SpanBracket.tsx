@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { isAlike, useKeySteps } from '../services/useKeySteps';
 import { formatHz, frequencyAt, xOf, type PlotView } from './chartMath';
 
@@ -8,7 +8,7 @@ interface Span {
 }
 
 /** The span as a bracket under the frequency axis; both ends drag and step with arrow keys (1/12 octave). */
-export function SpanBracket({
+export const SpanBracket = memo(function SpanBracket({
   view,
   y,
   from,
@@ -92,4 +92,4 @@ export function SpanBracket({
       {knob('to', b)}
     </g>
   );
-}
+});

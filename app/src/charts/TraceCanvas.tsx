@@ -4,21 +4,23 @@ import { drawTraces, type ChartBand, type ChartTrace } from './drawTraces';
 import { useLookColours } from './lookColours';
 import { sizedContext } from './sizedContext';
 
-/** The curves, on a canvas over the plot area: drawn anew whenever one of them moves. */
+const NO_BANDS: ChartBand[] = [];
+
+/** Curves on a canvas over the plot area: drawn anew whenever one of them moves. */
 export function TraceCanvas({
   size,
   view,
   frequency,
   traces,
-  bands,
-  target,
+  bands = NO_BANDS,
+  target = null,
 }: {
   size: { width: number; height: number };
   view: PlotView;
   frequency: Float64Array;
   traces: ChartTrace[];
-  bands: ChartBand[];
-  target: Float64Array | null;
+  bands?: ChartBand[];
+  target?: Float64Array | null;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const colours = useLookColours();

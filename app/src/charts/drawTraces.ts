@@ -1,4 +1,5 @@
 import { xOf, yOf, type PlotView } from './chartMath';
+import { Straightened } from './straightened';
 
 /** Roles are told by line: measured solid, predicted dashed, reference dotted, noise thin. */
 export type TraceRole = 'measured' | 'predicted' | 'reference' | 'noise';
@@ -33,7 +34,8 @@ export interface Picture {
 
 /** Draws bands, target and traces into the plot area; nothing is drawn outside it. */
 export function drawTraces(context: CanvasRenderingContext2D, view: PlotView, picture: Picture): void {
-  const { frequency, colourOf } = picture;
+  const { colourOf } = picture;
+  const xs = picture.frequency.map((f) => xOf(view, f));
   context.save();
   context.beginPath();
   context.rect(view.x, view.y, view.width, view.height);
@@ -42,8 +44,8 @@ export function drawTraces(context: CanvasRenderingContext2D, view: PlotView, pi
     context.fillStyle = colourOf(colour);
     context.globalAlpha = 0.14;
     context.beginPath();
-    curve(context, view, frequency, high, 'move');
-    curve(context, view, frequency, low, 'line', true);
+    curve(context, view, xs, high, 'move');
+    curve(context, view, xs, low, 'line', true);
     context.closePath();
     context.fill();
     context.globalAlpha = 1;
@@ -56,7 +58,7 @@ export function drawTraces(context: CanvasRenderingContext2D, view: PlotView, pi
     ] as const) {
       context.lineWidth = width;
       context.globalAlpha = alpha;
-      stroke(context, view, frequency, picture.target);
+      stroke(context, view, xs, picture.target);
     }
     context.globalAlpha = 1;
   }
@@ -65,44 +67,41 @@ export function drawTraces(context: CanvasRenderingContext2D, view: PlotView, pi
     context.lineWidth = WIDTHS[role];
     context.lineJoin = 'round';
     context.setLineDash(DASHES[role]);
-    stroke(context, view, frequency, levels);
+    stroke(context, view, xs, levels);
     context.setLineDash([]);
   }
   context.restore();
 }
 
-function stroke(
-  context: CanvasRenderingContext2D,
-  view: PlotView,
-  frequency: Float64Array,
-  levels: Float64Array,
-) {
+function stroke(context: CanvasRenderingContext2D, view: PlotView, xs: Float64Array, levels: Float64Array) {
   context.beginPath();
-  curve(context, view, frequency, levels, 'move');
+  curve(context, view, xs, levels, 'move');
   context.stroke();
 }
+
+/** How far outside the plot a curve is followed, px. */
+const BESIDE_PX = 60;
 
 function curve(
   context: CanvasRenderingContext2D,
   view: PlotView,
-  frequency: Float64Array,
+  xs: Float64Array,
   levels: Float64Array,
   start: 'move' | 'line',
   backwards = false,
 ) {
-  let joined = start === 'line';
-  for (let j = 0; j < frequency.length; j++) {
-    const i = backwards ? frequency.length - 1 - j : j;
+  const line = new Straightened(context, start === 'line');
+  for (let j = 0; j < xs.length; j++) {
+    const i = backwards ? xs.length - 1 - j : j;
     // a level of nothing lies below the plot, not in a gap
     const level = Math.max(levels[i]!, view.lowDb - 50);
     if (Number.isNaN(level)) {
-      joined = false;
+      line.end();
       continue;
     }
-    const x = xOf(view, frequency[i]!);
-    if (x < view.x - 60 || x > view.x + view.width + 60) continue;
-    if (joined) context.lineTo(x, yOf(view, level));
-    else context.moveTo(x, yOf(view, level));
-    joined = true;
+    const x = xs[i]!;
+    if (x < view.x - BESIDE_PX || x > view.x + view.width + BESIDE_PX) continue;
+    line.to(x, yOf(view, level));
   }
+  line.end();
 }

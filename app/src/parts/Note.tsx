@@ -1,7 +1,7 @@
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 
 /** A numbered note that reads the picture beside it aloud. */
-export function Note({
+export const Note = memo(function Note({
   number,
   attention,
   children,
@@ -21,4 +21,4 @@ export function Note({
       </div>
     </div>
   );
-}
+});

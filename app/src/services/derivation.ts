@@ -1,6 +1,7 @@
 import { isEqual } from 'es-toolkit';
 import { isAbort } from '../ports/abort';
 import { WorkerError } from '../workers/workerError';
+import { shareAlike } from './shareAlike';
 
 /** How a derived value stands: what was asked for, and what is known of it. */
 export interface Derived<T> {
@@ -28,6 +29,8 @@ export interface DerivationOptions<Inputs> {
    * thing under a moving hand. Without it nothing is shown until the answer to the very inputs is there.
    */
   follows?: (earlier: Inputs, now: Inputs) => boolean;
+  /** whether what has not changed in an answer is kept as the object that it was: for answers that are drawn under a moving hand */
+  sharesParts?: boolean;
   /** told of each answer, before those who look are */
   onAnswer?: () => void;
 }
@@ -166,7 +169,8 @@ export class Derivation<Inputs, T> {
     if (this.running !== mine) return; // late: something else was asked for since
     this.running = null;
     this.share = null;
-    this.answer = answer;
+    const { sharesParts = false } = this.options;
+    this.answer = sharesParts ? { ...answer, value: shareAlike(this.answer?.value, answer.value) } : answer;
     if (answer.error === null) this.failures = 0;
     this.options.onAnswer?.();
     this.notify();

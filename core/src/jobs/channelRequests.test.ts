@@ -37,6 +37,14 @@ describe('what the design of a channel rests on', () => {
     expect(request!.leftOut).toEqual([ref(sweepForTest(out, 'left'))]);
   });
 
+  it('is the same for each channel when only some are asked about', () => {
+    const walked = project(['left', 'right', 'sub-1', 'sub-2'].flatMap(everywhere));
+    const all = channelRequests(walked, together);
+    const some = channelRequests(walked, together, ['sub-2', 'left', 'gone']);
+    expect(some).toEqual(all.filter((r) => ['left', 'sub-2'].includes(r.id)));
+    expect(some).toHaveLength(2);
+  });
+
   it('no sweep that failed, and none that was left out by hand', () => {
     const failed = { state: 'failed', reasons: [], snrDb: 3, band: null } as Sweep['verdict'];
     const p = project([

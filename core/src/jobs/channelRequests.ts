@@ -56,13 +56,21 @@ function sumsOf(project: DesignGround, correction: Correction) {
   return { averaged: collect('averaged'), leftOut: collect('leftOut') };
 }
 
-/** What the design of every channel that can be corrected is based on. */
-export function channelRequests(project: DesignGround, correction: Correction): ChannelRequest[] {
+/**
+ * What the design of every channel that can be corrected is based on.
+ * @param only ids of the channels that are asked about; all of them when absent
+ */
+export function channelRequests(
+  project: DesignGround,
+  correction: Correction,
+  only?: readonly string[],
+): ChannelRequest[] {
   const together = togetherIds(project, correction);
   const sums = sumsOf(project, correction);
   const weightOf = (spotId: string) => project.place.spots.find((spot) => spot.id === spotId)!.weight;
   const { strength, strengthPoints, maxBoostDb, maxCutDb, spans, targetLevels } = correction;
   return fittedOf(project).flatMap((l) => {
+    if (only && !only.includes(l.id)) return [];
     const { averaged, leftOut } = usableSpots(project, l.id);
     if (averaged.length === 0) return [];
     // subwoofers that play together are corrected as one: the same filter, made for their sum

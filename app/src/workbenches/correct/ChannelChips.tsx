@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Family, Loudspeaker } from '@pebble-hall/core/project';
 import { formatDb, formatHz } from '../../charts/chartMath';
 import type { largestMiss } from './shape/tour';
@@ -31,37 +32,55 @@ export function ChannelChips(props: ChannelChipsProps) {
         const miss = misses.get(l.id);
         const beyond = miss && Math.abs(miss.db) > missOver;
         return (
-          <button
+          <Chip
             key={l.id}
-            className="chip"
-            aria-pressed={l.id === chosen || l.id === channelId}
+            id={l.id}
+            name={l.name}
+            pressed={l.id === chosen || l.id === channelId}
             title={
-              miss
-                ? `largest miss ${formatDb(miss.db)} at ${formatHz(miss.at)}${miss.reason ? `: ${miss.reason}` : ''}`
-                : undefined
+              miss &&
+              `largest miss ${formatDb(miss.db)} at ${formatHz(miss.at)}${miss.reason ? `: ${miss.reason}` : ''}`
             }
-            onClick={() => onChoose(l.id)}
-          >
-            {l.name}
-            {beyond ? (
-              <small className="attention" aria-label="misses the target">
-                {formatDb(miss.db, 0)}
-              </small>
-            ) : null}
-          </button>
+            misses={beyond ? formatDb(miss.db, 0) : undefined}
+            onChoose={onChoose}
+          />
         );
       })}
       <span style={{ width: 8 }} />
       {families.length > 1
         ? families.map((f) => (
-            <button key={f.id} className="chip" aria-pressed={chosen === f.id} onClick={() => onChoose(f.id)}>
-              <small>all</small> {f.name}
-            </button>
+            <Chip key={f.id} id={f.id} name={f.name} all pressed={chosen === f.id} onChoose={onChoose} />
           ))
         : null}
-      <button className="chip" aria-pressed={chosen === ALL} onClick={() => onChoose(ALL)}>
-        All
-      </button>
+      <Chip id={ALL} name="All" pressed={chosen === ALL} onChoose={onChoose} />
     </div>
   );
 }
+
+interface ChipProps {
+  id: string;
+  name: string;
+  pressed: boolean;
+  /** of a whole family */
+  all?: boolean;
+  title?: string | undefined;
+  /** by how much it misses its target, where that is too much */
+  misses?: string | undefined;
+  onChoose: (id: string) => void;
+}
+
+/** What can be chosen; drawn anew only when what it says is another. */
+const Chip = memo(function Chip({ id, name, pressed, all = false, title, misses, onChoose }: ChipProps) {
+  return (
+    <button className="chip" aria-pressed={pressed} title={title} onClick={() => onChoose(id)}>
+      {all ? <small>all</small> : null}
+      {all ? ' ' : null}
+      {name}
+      {misses ? (
+        <small className="attention" aria-label="misses the target">
+          {misses}
+        </small>
+      ) : null}
+    </button>
+  );
+});

@@ -67,7 +67,8 @@ export function useCorrection(project: Project, looked: string[]): CorrectionInH
       if (!done) {
         handMoves();
         held.move({ on, next });
-        moving.ask(askedFor(now, channelRequests(designGround(now), next), lookedNow.current));
+        const { current: seen } = lookedNow;
+        moving.ask(askedFor(now, channelRequests(designGround(now), next, seen), seen));
         return;
       }
       held.letGo({ on, next });

@@ -19,6 +19,7 @@ export const design = ({ requests }: AskedDesigns, { signal }: Job): Promise<Des
 /** Designs of the same variant and round stand until the next ones are there. */
 export const FOLLOWING: DerivationOptions<AskedDesigns> = {
   follows: (a, b) => a.variantId === b.variantId && a.roundId === b.roundId,
+  sharesParts: true,
 };
 
 /** The requests for the designs of all channels for a correction; none for null. */

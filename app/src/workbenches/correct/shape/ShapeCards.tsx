@@ -6,7 +6,6 @@ import { HowMuchCard } from './HowMuchCard';
 import { PredictionCard } from './PredictionCard';
 import { SpanCard } from './SpanCard';
 import { TargetCard } from './TargetCard';
-import { useAlike } from '../../../services/useDerived';
 import type { Edit } from '../useCorrection';
 
 interface ShapeCardsProps {
@@ -36,19 +35,14 @@ export function ShapeCards(props: ShapeCardsProps) {
   'use memo';
   const { channel, family, correction, own, verbs, edit } = props;
   const { strength, strengthPoints, maxBoostDb, maxCutDb } = correction;
-  // a design under a moving hand is another one at each step; most of what it says is not
-  const rollOffs = useAlike(props.design?.rollOffs ?? null);
-  const extension = useAlike(props.design?.extension ?? null);
-  const span = useAlike(props.design?.span ?? null);
-  const edges = useAlike(props.design?.edges ?? NO_EDGES);
-  const { played } = props;
+  const { design, played } = props;
   return (
     <>
       <TargetCard
         target={props.target}
         family={family && props.families > 1 ? { name: family.name, own: own.target } : null}
-        rollOffs={rollOffs}
-        extension={extension}
+        rollOffs={design?.rollOffs ?? null}
+        extension={design?.extension ?? null}
         selected={props.handle}
         placed={Object.keys(correction.targetLevels).length > 0}
         onSelect={props.onHandle}
@@ -61,12 +55,12 @@ export function ShapeCards(props: ShapeCardsProps) {
       <SpanCard
         channel={channel.name}
         family={family && family.loudspeakerIds.length > 1 ? family.name : null}
-        span={span}
+        span={design?.span ?? null}
         own={own.span}
         onSpan={verbs.setSpan}
         onFamily={verbs.setFamilySpan}
         onFind={verbs.findSpan}
-        edges={edges}
+        edges={design?.edges ?? NO_EDGES}
         placed={own.level}
         onPlaceTarget={verbs.placeTargetAgain}
       />

@@ -27,9 +27,21 @@ interface TargetCardProps {
 const MOST_HANDLES = 24;
 
 /** The target as numbers: its handles, the same that drag in the plot; lift and tilt; whose it is; how far it reaches down. */
-export function TargetCard(props: TargetCardProps) {
+export function TargetCard({
+  target,
+  family,
+  rollOffs,
+  extension,
+  selected,
+  placed,
+  onSelect,
+  onEdit,
+  onOwn,
+  onShift,
+  onPlaceAgain,
+}: TargetCardProps) {
+  // each by its name: what asks for all of them is drawn anew with any
   'use memo';
-  const { target, family, rollOffs, selected, placed, onSelect, onEdit } = props;
   const latest = useRef(target);
   useEffect(() => {
     latest.current = target;
@@ -72,7 +84,7 @@ export function TargetCard(props: TargetCardProps) {
                 { value: 'own', label: `of ${family.name}` },
               ]}
               value={family.own ? 'own' : 'shared'}
-              onChange={(v) => props.onOwn(v === 'own')}
+              onChange={(v) => onOwn(v === 'own')}
             />
           ) : null}
           <TargetPresets
@@ -183,7 +195,7 @@ export function TargetCard(props: TargetCardProps) {
           size="compact-xs"
           variant="default"
           aria-label="Target down by 0.5 dB"
-          onClick={() => props.onShift(-0.5)}
+          onClick={() => onShift(-0.5)}
         >
           −
         </Button>
@@ -191,7 +203,7 @@ export function TargetCard(props: TargetCardProps) {
           size="compact-xs"
           variant="default"
           aria-label="Target up by 0.5 dB"
-          onClick={() => props.onShift(0.5)}
+          onClick={() => onShift(0.5)}
         >
           +
         </Button>
@@ -201,7 +213,7 @@ export function TargetCard(props: TargetCardProps) {
           aria-label="Place again"
           title="Let the target find its level by itself again"
           disabled={!placed}
-          onClick={props.onPlaceAgain}
+          onClick={onPlaceAgain}
         >
           <IconRestore size={14} />
         </ActionIcon>
@@ -211,7 +223,14 @@ export function TargetCard(props: TargetCardProps) {
           className="row"
           style={{ justifyContent: 'flex-start', gap: '2px 10px', whiteSpace: 'nowrap', flexWrap: 'wrap' }}
         >
-          <TargetEnds target={target} rollOffs={rollOffs} price={props.extension} onEdit={onEdit} />
+          <TargetEnds
+            keepsRollOff={target.keepsRollOff}
+            lowExtensionHz={target.lowExtensionHz}
+            highExtensionHz={target.highExtensionHz}
+            rollOffs={rollOffs}
+            price={extension}
+            onEdit={onEdit}
+          />
         </div>
       ) : null}
     </section>

@@ -4,8 +4,7 @@ import { formatHz } from '../../../charts/chartMath';
 import type { EditTarget } from '../correctionVerbs';
 import { NumberField } from '../../../parts/NumberField';
 
-interface TargetEndsProps {
-  target: Target;
+interface TargetEndsProps extends Pick<Target, 'keepsRollOff' | 'lowExtensionHz' | 'highExtensionHz'> {
   rollOffs: RollOffs;
   /** what extending them takes; null while both are kept */
   price: ExtensionPrice | null;
@@ -27,27 +26,35 @@ const ENDS = [
 ] as const;
 
 /** The ends of the loudspeaker's own band: followed by the target, extended at a price in headroom, or not asked about at all. */
-export function TargetEnds({ target, rollOffs, price, onEdit }: TargetEndsProps) {
+export function TargetEnds({
+  keepsRollOff,
+  lowExtensionHz,
+  highExtensionHz,
+  rollOffs,
+  price,
+  onEdit,
+}: TargetEndsProps) {
   'use memo';
+  const reaches = { lowExtensionHz, highExtensionHz };
   return (
     <>
       <Checkbox
         size="xs"
         label="Natural roll-off"
         title="Whether the target falls where the loudspeaker’s band ends. Off: what is drawn is what is asked for."
-        checked={target.keepsRollOff}
+        checked={keepsRollOff}
         onChange={(e) => {
-          const keepsRollOff = e.currentTarget.checked;
-          onEdit(keepsRollOff ? 'natural roll-off kept' : 'natural roll-off not kept', (now) => ({
+          const keeps = e.currentTarget.checked;
+          onEdit(keeps ? 'natural roll-off kept' : 'natural roll-off not kept', (now) => ({
             ...now,
-            keepsRollOff,
+            keepsRollOff: keeps,
           }));
         }}
       />
       {ENDS.map((end) => {
         const found: RollOff | null = rollOffs[end.side];
-        if (!found || !target.keepsRollOff) return null;
-        const reach = target[end.key];
+        if (!found || !keepsRollOff) return null;
+        const reach = reaches[end.key];
         const lower = end.name.toLowerCase();
         return (
           <span key={end.key} style={{ display: 'flex', gap: 4, alignItems: 'center' }}>

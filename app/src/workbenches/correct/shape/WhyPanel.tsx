@@ -1,8 +1,9 @@
+import { memo } from 'react';
 import { formatHz } from '../../../charts/chartMath';
 import type { Why } from './why';
 
 /** At the frequency under the cursor: as found, spread, excess phase, what the design did, and what limited it. */
-export function WhyPanel({ why }: { why: Why | null }) {
+export const WhyPanel = memo(function WhyPanel({ why }: { why: Why | null }) {
   return (
     <section aria-label="Why" style={{ borderTop: '1px solid var(--line)', paddingTop: 8 }}>
       {why ? (
@@ -31,4 +32,4 @@ export function WhyPanel({ why }: { why: Why | null }) {
       )}
     </section>
   );
-}
+});

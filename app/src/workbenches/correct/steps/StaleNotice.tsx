@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { staleSteps, type Correction, type Project, type Step } from '@pebble-hall/core/project';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { notifyProblem } from '../../../services/notify';
 import { sentenceOf } from '../../../store';
 import type { Edit } from '../useCorrection';
@@ -23,7 +23,7 @@ export function StaleNotice({
   onEdit: Edit;
 }) {
   const [work, setWork] = useState(false);
-  const stale = staleSteps(project, correction);
+  const stale = useMemo(() => staleSteps(project, correction), [project, correction]);
   if (stale.length === 0) return null;
   const names = stale.map((step) => NAMES[step]).join(' and ');
   const redo = async () => {
