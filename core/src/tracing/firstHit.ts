@@ -5,6 +5,8 @@ import { ROW } from './triangles.js';
 export const ON_M = 1e-7;
 /** Triangles reach so far beyond their sides, as a share of them: no ray slips through between two. */
 const EDGE = 1e-9;
+/** Boxes reach so much further than they are: no ray slips by one that it only touches. */
+const ROUNDING = 1 + 1e-12;
 const MOST_DEPTH = 128;
 
 /** What rays meet in a scene. Each tracer has its own stack, so that calls may overlap. */
@@ -26,7 +28,14 @@ export class Tracer {
     const { triangles, faceOf, tree } = this.scene;
     const { boxes, children, counts } = tree;
     const { stack, nears } = this;
-    const [ix, iy, iz] = [inverse(dx), inverse(dy), inverse(dz)];
+    const ix = inverse(dx);
+    const iy = inverse(dy);
+    const iz = inverse(dz);
+    // the sides of a box that a ray of this direction comes to first, and those that it leaves by
+    const x0 = ix < 0 ? 3 : 0;
+    const y0 = iy < 0 ? 4 : 1;
+    const z0 = iz < 0 ? 5 : 2;
+    const [x1, y1, z1] = [3 - x0, 5 - y0, 7 - z0];
     let best = most;
     let face = -1;
     let depth = 0;
@@ -37,12 +46,16 @@ export class Tracer {
         const to = from + counts[from]!;
         for (let t = from; t < to; t++) {
           const at = ROW * t;
-          const [nx, ny, nz] = [triangles[at]!, triangles[at + 1]!, triangles[at + 2]!];
+          const nx = triangles[at]!;
+          const ny = triangles[at + 1]!;
+          const nz = triangles[at + 2]!;
           const along = dx * nx + dy * ny + dz * nz;
           const off = triangles[at + 3]! - (ox * nx + oy * ny + oz * nz);
           const distance = off / along;
           if (!(distance > ON_M && distance < best)) continue;
-          const [px, py, pz] = [ox + distance * dx, oy + distance * dy, oz + distance * dz];
+          const px = ox + distance * dx;
+          const py = oy + distance * dy;
+          const pz = oz + distance * dz;
           const u =
             px * triangles[at + 4]! + py * triangles[at + 5]! + pz * triangles[at + 6]! + triangles[at + 7]!;
           if (u < -EDGE) continue;
@@ -56,25 +69,39 @@ export class Tracer {
           face = faceOf[t]!;
         }
       } else {
+        // both children in one go and without a function for each: half as many again a second as with one
         const at = 12 * node;
-        const near = enter(boxes, at, ox, oy, oz, ix, iy, iz, best);
-        const far = enter(boxes, at + 6, ox, oy, oz, ix, iy, iz, best);
-        const [one, other] = [children[2 * node]!, children[2 * node + 1]!];
-        if (near <= far) {
-          if (far < Infinity) {
-            stack[depth] = other;
-            nears[depth++] = far;
-          }
-          if (near < Infinity) {
-            node = one;
-            continue;
-          }
-        } else {
-          if (near < Infinity) {
-            stack[depth] = one;
-            nears[depth++] = near;
-          }
-          node = other;
+        let near = (boxes[at + x0]! - ox) * ix;
+        let far = (boxes[at + x1]! - ox) * ix;
+        let side = (boxes[at + y0]! - oy) * iy;
+        if (side > near) near = side;
+        side = (boxes[at + y1]! - oy) * iy;
+        if (side < far) far = side;
+        side = (boxes[at + z0]! - oz) * iz;
+        if (side > near) near = side;
+        side = (boxes[at + z1]! - oz) * iz;
+        if (side < far) far = side;
+        let otherNear = (boxes[at + 6 + x0]! - ox) * ix;
+        let otherFar = (boxes[at + 6 + x1]! - ox) * ix;
+        side = (boxes[at + 6 + y0]! - oy) * iy;
+        if (side > otherNear) otherNear = side;
+        side = (boxes[at + 6 + y1]! - oy) * iy;
+        if (side < otherFar) otherFar = side;
+        side = (boxes[at + 6 + z0]! - oz) * iz;
+        if (side > otherNear) otherNear = side;
+        side = (boxes[at + 6 + z1]! - oz) * iz;
+        if (side < otherFar) otherFar = side;
+        const meetsOne = far >= 0 && near <= far * ROUNDING && near < best;
+        const meetsOther = otherFar >= 0 && otherNear <= otherFar * ROUNDING && otherNear < best;
+        if (meetsOne && meetsOther) {
+          const isFirst = near <= otherNear;
+          stack[depth] = children[2 * node + (isFirst ? 1 : 0)]!;
+          nears[depth++] = isFirst ? otherNear : near;
+          node = children[2 * node + (isFirst ? 0 : 1)]!;
+          continue;
+        }
+        if (meetsOne || meetsOther) {
+          node = children[2 * node + (meetsOne ? 0 : 1)]!;
           continue;
         }
       }
@@ -101,47 +128,3 @@ export class Tracer {
 
 /** Finite, so that what runs along the side of a box is no product of 0 and infinity. */
 const inverse = (d: number) => (d > 1e-30 || d < -1e-30 ? 1 / d : 1e30);
-
-/** Where a ray comes into a box; Infinity where it misses it, or comes later than `best`. */
-function enter(
-  boxes: Float64Array,
-  at: number,
-  ox: number,
-  oy: number,
-  oz: number,
-  ix: number,
-  iy: number,
-  iz: number,
-  best: number,
-): number {
-  let from = 0;
-  let to = best;
-  const x0 = (boxes[at]! - ox) * ix;
-  const x1 = (boxes[at + 3]! - ox) * ix;
-  if (x0 < x1) {
-    if (x0 > from) from = x0;
-    if (x1 < to) to = x1;
-  } else {
-    if (x1 > from) from = x1;
-    if (x0 < to) to = x0;
-  }
-  const y0 = (boxes[at + 1]! - oy) * iy;
-  const y1 = (boxes[at + 4]! - oy) * iy;
-  if (y0 < y1) {
-    if (y0 > from) from = y0;
-    if (y1 < to) to = y1;
-  } else {
-    if (y1 > from) from = y1;
-    if (y0 < to) to = y0;
-  }
-  const z0 = (boxes[at + 2]! - oz) * iz;
-  const z1 = (boxes[at + 5]! - oz) * iz;
-  if (z0 < z1) {
-    if (z0 > from) from = z0;
-    if (z1 < to) to = z1;
-  } else {
-    if (z1 > from) from = z1;
-    if (z0 < to) to = z0;
-  }
-  return from <= to * (1 + 1e-12) ? from : Infinity;
-}
