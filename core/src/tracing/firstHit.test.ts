@@ -28,39 +28,45 @@ function direction(): Point {
   return { x: p.x / length, y: p.y / length, z: p.z / length };
 }
 
-describe.each([1, 3, 40, 2000])('among %i triangles', (count) => {
-  const faces = Array.from({ length: count }, () => {
-    const at = somewhere(10);
-    const corner = () => {
-      const by = somewhere(2);
-      return { x: at.x + by.x, y: at.y + by.y, z: at.z + by.z };
-    };
-    return face(corner(), corner(), corner());
-  });
-  const tracer = new Tracer(sceneOf(faces));
-  it('the first hit is the nearest of all', () => {
-    for (let i = 0; i < 400; i++) {
-      const [o, d] = [somewhere(12), direction()];
-      const all = faces.map((f) => met(o, d, f.corners));
-      const nearest = Math.min(...all);
-      const hit = tracer.firstHit(o.x, o.y, o.z, d.x, d.y, d.z);
-      expect(hit).toBe(nearest < Infinity);
-      if (!hit) continue;
-      expect(tracer.distance).toBeCloseTo(nearest, 9);
-      expect(tracer.face).toBe(all.indexOf(nearest));
-    }
-  });
-  it('two points see each other where nothing is nearer', () => {
-    for (let i = 0; i < 200; i++) {
-      const [a, b] = [somewhere(12), somewhere(12)];
-      const way = minus(b, a);
-      const length = Math.hypot(way.x, way.y, way.z);
-      const d = { x: way.x / length, y: way.y / length, z: way.z / length };
-      const isFree = faces.every((f) => !(met(a, d, f.corners) < length));
-      expect(tracer.isFree(a.x, a.y, a.z, b.x, b.y, b.z)).toBe(isFree);
-    }
-  });
-});
+/** With WebAssembly, and without it. */
+const WAYS = [false, true] as const;
+
+describe.each([1, 3, 40, 2000].flatMap((count) => WAYS.map((plainly) => [count, plainly] as const)))(
+  'among %i triangles (without WebAssembly: %s)',
+  (count, plainly) => {
+    const faces = Array.from({ length: count }, () => {
+      const at = somewhere(10);
+      const corner = () => {
+        const by = somewhere(2);
+        return { x: at.x + by.x, y: at.y + by.y, z: at.z + by.z };
+      };
+      return face(corner(), corner(), corner());
+    });
+    const tracer = new Tracer(sceneOf(faces), plainly);
+    it('the first hit is the nearest of all', () => {
+      for (let i = 0; i < 400; i++) {
+        const [o, d] = [somewhere(12), direction()];
+        const all = faces.map((f) => met(o, d, f.corners));
+        const nearest = Math.min(...all);
+        const hit = tracer.firstHit(o.x, o.y, o.z, d.x, d.y, d.z);
+        expect(hit).toBe(nearest < Infinity);
+        if (!hit) continue;
+        expect(tracer.distance).toBeCloseTo(nearest, 9);
+        expect(tracer.face).toBe(all.indexOf(nearest));
+      }
+    });
+    it('two points see each other where nothing is nearer', () => {
+      for (let i = 0; i < 200; i++) {
+        const [a, b] = [somewhere(12), somewhere(12)];
+        const way = minus(b, a);
+        const length = Math.hypot(way.x, way.y, way.z);
+        const d = { x: way.x / length, y: way.y / length, z: way.z / length };
+        const isFree = faces.every((f) => !(met(a, d, f.corners) < length));
+        expect(tracer.isFree(a.x, a.y, a.z, b.x, b.y, b.z)).toBe(isFree);
+      }
+    });
+  },
+);
 
 /** A box of six rectangles. */
 const box = (x: number, y: number, z: number): TracedFace[] => {
@@ -75,29 +81,32 @@ const box = (x: number, y: number, z: number): TracedFace[] => {
   ];
 };
 
-it('nothing gets out of a box, not even through its edges', () => {
-  const scene = sceneOf(box(7, 5, 3));
-  expect(scene.isConvex).toBe(true);
-  expect([...scene.areas]).toEqual([15, 15, 21, 21, 35, 35]);
-  const tracer = new Tracer(scene);
-  for (let i = 0; i < 20_000; i++) {
-    const d = direction();
-    expect(tracer.firstHit(2, 1, 1, d.x, d.y, d.z)).toBe(true);
-  }
-  // straight at edges, corners and the diagonals along which faces are parted
-  for (const [x, y, z] of [
-    [7, 5, 3],
-    [0, 0, 0],
-    [7, 2, 3],
-    [3.5, 2.5, 0],
-    [7, 2.5, 1.5],
-  ] as const) {
-    const length = Math.hypot(x - 2, y - 1, z - 1);
-    const hit = tracer.firstHit(2, 1, 1, (x - 2) / length, (y - 1) / length, (z - 1) / length);
-    expect(hit).toBe(true);
-    expect(tracer.distance).toBeCloseTo(length, 9);
-  }
-});
+it.each(WAYS)(
+  'nothing gets out of a box, not even through its edges (without WebAssembly: %s)',
+  (plainly) => {
+    const scene = sceneOf(box(7, 5, 3));
+    expect(scene.isConvex).toBe(true);
+    expect([...scene.areas]).toEqual([15, 15, 21, 21, 35, 35]);
+    const tracer = new Tracer(scene, plainly);
+    for (let i = 0; i < 20_000; i++) {
+      const d = direction();
+      expect(tracer.firstHit(2, 1, 1, d.x, d.y, d.z)).toBe(true);
+    }
+    // straight at edges, corners and the diagonals along which faces are parted
+    for (const [x, y, z] of [
+      [7, 5, 3],
+      [0, 0, 0],
+      [7, 2, 3],
+      [3.5, 2.5, 0],
+      [7, 2.5, 1.5],
+    ] as const) {
+      const length = Math.hypot(x - 2, y - 1, z - 1);
+      const hit = tracer.firstHit(2, 1, 1, (x - 2) / length, (y - 1) / length, (z - 1) / length);
+      expect(hit).toBe(true);
+      expect(tracer.distance).toBeCloseTo(length, 9);
+    }
+  },
+);
 
 it('a floor in the shape of an L is no convex place, and its missing quarter holds nothing', () => {
   const scene = sceneOf([

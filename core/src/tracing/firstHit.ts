@@ -1,10 +1,8 @@
+import { EDGE, ON_M } from './meeting.js';
+import { nativeHitsOf, type NativeHits } from './nativeHits.js';
 import type { Scene } from './scene.js';
 import { ROW } from './triangles.js';
 
-/** Points within this of a face are on it, metres: what begins there does not meet it. */
-export const ON_M = 1e-7;
-/** Triangles reach so far beyond their sides, as a share of them: no ray slips through between two. */
-const EDGE = 1e-9;
 /** Boxes reach so much further than they are: no ray slips by one that it only touches. */
 const ROUNDING = 1 + 1e-12;
 const MOST_DEPTH = 128;
@@ -17,7 +15,15 @@ export class Tracer {
   private readonly stack = new Int32Array(MOST_DEPTH);
   private readonly nears = new Float64Array(MOST_DEPTH);
 
-  constructor(readonly scene: Scene) {}
+  private readonly native: NativeHits | null;
+
+  /** @param plain without WebAssembly, also where there is one */
+  constructor(
+    readonly scene: Scene,
+    plain = false,
+  ) {
+    this.native = plain ? null : nativeHitsOf(scene);
+  }
 
   /**
    * The first face on a ray, kept in `distance` and `face`.
@@ -25,6 +31,23 @@ export class Tracer {
    * @returns whether there is one
    */
   firstHit(ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, most = Infinity): boolean {
+    const { native } = this;
+    if (!native || !isWithin(native.reach, ox, oy, oz)) return this.plainHit(ox, oy, oz, dx, dy, dz, most);
+    const triangle = native.firstHit(ox, oy, oz, dx, dy, dz, most, 0);
+    this.face = triangle < 0 ? -1 : this.scene.faceOf[triangle]!;
+    this.distance = triangle < 0 ? most : native.distanceOfHit();
+    return triangle >= 0;
+  }
+
+  private plainHit(
+    ox: number,
+    oy: number,
+    oz: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    most: number,
+  ): boolean {
     const { triangles, faceOf, tree } = this.scene;
     const { boxes, children, counts } = tree;
     const { stack, nears } = this;
@@ -122,9 +145,15 @@ export class Tracer {
     const [x, y, z] = [bx - ax, by - ay, bz - az];
     const length = Math.sqrt(x * x + y * y + z * z);
     if (!(length > 2 * ON_M)) return true;
-    return !this.firstHit(ax, ay, az, x / length, y / length, z / length, length - ON_M);
+    const { native } = this;
+    if (!native || !isWithin(native.reach, ax, ay, az))
+      return !this.plainHit(ax, ay, az, x / length, y / length, z / length, length - ON_M);
+    return native.firstHit(ax, ay, az, x / length, y / length, z / length, length - ON_M, 1) < 0;
   }
 }
 
 /** Finite, so that what runs along the side of a box is no product of 0 and infinity. */
 const inverse = (d: number) => (d > 1e-30 || d < -1e-30 ? 1 / d : 1e30);
+
+const isWithin = (reach: number, x: number, y: number, z: number) =>
+  x <= reach && x >= -reach && y <= reach && y >= -reach && z <= reach && z >= -reach;
