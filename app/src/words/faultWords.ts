@@ -17,6 +17,8 @@ export function faultSentence(fault: ModelFault, faces: readonly string[], unit:
       return `${face(fault.face)} is too small to reflect anything. Remove it.`;
     case 'doubled':
       return `${face(fault.face)} lies on ${face(fault.other)}, corner by corner. Remove one of them.`;
+    case 'overlapping':
+      return `${face(fault.face)} lies on ${face(fault.other)} over about ${Math.max(1, Math.round(100 * fault.share))} % of it: sound meets whichever comes first. Cut one of them back, or lay it 1 cm off.`;
     case 'outside':
       return `${fault.what} is outside the room. Move it in.`;
     case 'in a wall':

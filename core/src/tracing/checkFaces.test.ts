@@ -65,6 +65,53 @@ it('finds faces that are warped, tiny or doubled', () => {
   expect(checkFaces([...faces, again], inside, [])).toMatchObject([{ kind: 'doubled', face: 6, other: 4 }]);
 });
 
+describe('faces that lie on each other in part', () => {
+  const carpet = (x: number, z: number) => ({
+    ...box()[4]!,
+    corners: [
+      { x, y: 2, z },
+      { x: x + 2, y: 2, z },
+      { x: x + 2, y: 5, z },
+      { x, y: 5, z },
+    ],
+  });
+
+  it('are found, told by the one that is covered most, with how much of it', () => {
+    const [on] = checkFaces([...box(), carpet(3, 0)], inside, []);
+    expect(on).toMatchObject({ kind: 'overlapping', face: 6, other: 4, share: 1 });
+    // half of it reaches out under the wall
+    const half = checkFaces([...box(), carpet(7, 1e-4)], inside, []).find((f) => f.kind === 'overlapping');
+    expect(half).toMatchObject({ face: 6, other: 4 });
+    expect((half as { share: number }).share).toBeGreaterThan(0.25);
+    expect((half as { share: number }).share).toBeLessThan(0.75);
+    expect((half as { at: { x: number } }).at.x).toBeLessThan(8);
+  });
+
+  it('are none where they only touch, stand on each other, or lie a centimetre apart', () => {
+    const floor = box()[4]!;
+    const parts = [0, 4].map((x) => ({
+      ...floor,
+      corners: [
+        { x, y: 0, z: 0 },
+        { x: x + 4, y: 0, z: 0 },
+        { x: x + 4, y: 6, z: 0 },
+        { x, y: 6, z: 0 },
+      ],
+    }));
+    const screen = {
+      ...floor,
+      corners: [
+        { x: 3, y: 2, z: 0 },
+        { x: 5, y: 2, z: 0 },
+        { x: 5, y: 2, z: 1.5 },
+        { x: 3, y: 2, z: 1.5 },
+      ],
+    };
+    const whole = [...box().filter((_, i) => i !== 4), ...parts, screen, carpet(3, 0.01)];
+    expect(checkFaces(whole, inside, []).filter((f) => f.kind === 'overlapping')).toEqual([]);
+  });
+});
+
 it('finds who stands outside, or in a wall', () => {
   expect(checkFaces(box(), [at(9, 2, 1, 'the talker')], [at(4, 2, 1.2)])).toEqual([
     { kind: 'outside', what: 'the talker', at: { x: 9, y: 2, z: 1 } },

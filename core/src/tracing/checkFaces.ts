@@ -1,14 +1,18 @@
-import { cross, distanceBetween, dot, lengthOf, minus, type Point } from '../geometry/index.js';
+import { distanceBetween, dot, minus, type Point } from '../geometry/index.js';
 import { seededRandom, seedFrom } from '../signal/index.js';
 import { Tracer } from './firstHit.js';
+import { overlapsAmong } from './overlaps.js';
 import { sceneOf, type Scene, type TracedFace } from './scene.js';
 import { planeThrough } from './triangles.js';
+import { isWithinFace } from './withinFace.js';
 
 /** What is wrong with a model, and where. */
 export type ModelFault =
   | { kind: 'warped'; face: number; byM: number; at: Point }
   | { kind: 'tiny'; face: number; area: number; at: Point }
   | { kind: 'doubled'; face: number; other: number; at: Point }
+  /** share of the face that the other lies on */
+  | { kind: 'overlapping'; face: number; other: number; share: number; at: Point }
   /** share of the rays from a source that get out, and where one of them got beyond all faces */
   | { kind: 'leak'; share: number; at: Point }
   | { kind: 'outside'; what: string; at: Point }
@@ -27,7 +31,7 @@ const RAYS = 4000;
 const REFLECTIONS = 8;
 
 /**
- * Looks for what makes a model go wrong: faces that are warped, tiny or doubled, sources and receivers outside or in a wall, and leaks, found by
+ * Looks for what makes a model go wrong: faces that are warped, tiny, doubled or overlapping, sources and receivers outside or in a wall, and leaks, found by
  * rays from each source that go on in all directions.
  * @returns faults, those of faces first; sources outside are not asked for leaks
  */
@@ -47,11 +51,21 @@ export function checkFaces(
     const byM = Math.max(...face.corners.map((c) => Math.abs(dot(plane.n, c) - plane.d)));
     if (byM > LIMITS.warpedM) faults.push({ kind: 'warped', face: i, byM, at });
   }
-  faults.push(...doubled(faces));
+  const twice = doubled(faces);
+  faults.push(...twice);
   const whole = sized.filter(({ plane }) => plane.area > LIMITS.tinyM2);
   if (whole.length === 0) return faults;
   const scene = sceneOf(whole.map((w) => w.face));
   const tracer = new Tracer(scene);
+  const isTold = (a: number, b: number) =>
+    twice.some((t) => (t.face === a && t.other === b) || (t.face === b && t.other === a));
+  for (const overlap of overlapsAmong(
+    tracer,
+    whole.map(({ face, plane }) => ({ corners: face.corners, n: plane.n, d: plane.d })),
+  )) {
+    const [face, other] = [whole[overlap.face]!.i, whole[overlap.other]!.i];
+    if (!isTold(face, other)) faults.push({ kind: 'overlapping', ...overlap, face, other });
+  }
   const random = seededRandom(seedFrom(1, 'check'));
   const isInside = (p: Point) => {
     // most of some directions: one alone may go through a leak, or along an edge
@@ -143,9 +157,9 @@ function atBorder({ least, most }: Scene, p: Point, way: Point): Point {
 }
 
 /** Faces that lie on each other with all their corners. */
-function doubled(faces: readonly TracedFace[]): ModelFault[] {
+function doubled(faces: readonly TracedFace[]): Extract<ModelFault, { kind: 'doubled' }>[] {
   const seen = new Map<string, number>();
-  const faults: ModelFault[] = [];
+  const faults: ReturnType<typeof doubled> = [];
   faces.forEach(({ corners }, face) => {
     const key = corners
       .map((c) => [c.x, c.y, c.z].map((v) => Math.round(v / LIMITS.sameM)).join(','))
@@ -183,14 +197,4 @@ function distanceToSide(p: Point, a: Point, b: Point): number {
   const length2 = dot(along, along);
   const t = length2 > 0 ? Math.max(0, Math.min(1, dot(minus(p, a), along) / length2)) : 0;
   return distanceBetween(p, { x: a.x + t * along.x, y: a.y + t * along.y, z: a.z + t * along.z });
-}
-
-/** Whether a point of a face's plane lies within its corners: by the angles under which it sees its sides, all around or not at all. */
-function isWithinFace(corners: readonly Point[], n: Point, p: Point): boolean {
-  let turn = 0;
-  corners.forEach((corner, k) => {
-    const [a, b] = [minus(corner, p), minus(corners[(k + 1) % corners.length]!, p)];
-    if (lengthOf(a) > 0 && lengthOf(b) > 0) turn += Math.atan2(dot(cross(a, b), n), dot(a, b));
-  });
-  return Math.abs(turn) > Math.PI;
 }
