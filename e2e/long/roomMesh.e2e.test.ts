@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { aUser, DRAWS_IN_THREE } from '../support/aUser';
 import { violations } from '../support/axe';
-import { hallObj, hallWithWindow } from '../support/drawings';
+import { hallObj, hallWithWindow, vaultObj } from '../support/drawings';
 
 const user = aUser(DRAWS_IN_THREE);
 
@@ -51,4 +51,28 @@ it('what cannot be mended is told with its place, before it is used', async () =
   await user.find('//button[normalize-space(.)="Use it all the same"]');
   await user.press('Cancel');
   await user.reads('The room', /as drawn/);
+});
+
+it('a vault gathers sound: from how many of its sides, and what that gains, at each spot', async () => {
+  await user.visit('/plan');
+  await layUnder(vaultObj());
+  await user.press('Lay it under');
+  await user.visit('/room-model');
+  await asTheRoom();
+  await user.choose('Drawing', 'vault');
+  await user.reads('What was found', /29 faces in 4 surfaces/);
+  await user.press('Use it');
+  await user.press('New run');
+  await user.choose('What sounds', 'a point source');
+  await user.choose('Heard at', 'the spots');
+  await user.choose('How sure', 'quick: times to within two differences that one would notice');
+  await user.press('Run');
+  await user.among('What is asked', 'Does it echo?');
+  const [, arrivals, gain] = await user.reads(
+    'What it says',
+    /Curved, Vault gathers sound here: (\d+) arrivals within [\d.]+ ms, .* together ([\d.]+) dB above one flat wall/,
+  );
+  // as many that are alike would gain ten lg of their number
+  expect(Number(arrivals)).toBeGreaterThanOrEqual(3);
+  expect(Number(gain)).toBeLessThanOrEqual(10 * Math.log10(Number(arrivals)) + 0.05);
 });

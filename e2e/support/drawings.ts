@@ -71,6 +71,35 @@ export function hallWithWindow(): string {
   );
 }
 
+/** A vault over a room of 5.6 by 4.8 metres: half of a regular polygon with its axis 1.15 m up, on upright walls. */
+export function vaultObj(): string {
+  const [sides, up] = [12, 1.15];
+  const out = 2.4 / Math.cos(Math.PI / (2 * sides));
+  const arch = Array.from({ length: sides + 1 }, (_, k) => {
+    const turn = (Math.PI * k) / sides;
+    return [2.05 - out * Math.cos(turn), up + out * Math.sin(turn)];
+  });
+  const around = [[2.05 - out, 0], ...arch, [2.05 + out, 0]];
+  const near = (k: number) => k + 1;
+  const far = (k: number) => around.length + k + 1;
+  const all = [...around.keys()];
+  const last = all.length - 1;
+  const faces: Record<string, number[][]> = {
+    Vault: all.slice(1).map((k) => [near(k - 1), far(k - 1), far(k), near(k)]),
+    Floor: [[near(0), near(last), far(last), far(0)]],
+    Front: [all.map(near)],
+    Rear: [all.map(far)],
+  };
+  return written(
+    'vault.obj',
+    [
+      ...[0, 5.6].flatMap((x) => around.map(([y, z]) => `v ${x} ${y} ${z}`)),
+      ...Object.entries(faces).flatMap(([name, of]) => [`o ${name}`, ...of.map((f) => `f ${f.join(' ')}`)]),
+      '',
+    ].join('\n'),
+  );
+}
+
 /** The same hall, y up as glTF has it. */
 export function hallGltf(): string {
   const triangles = Object.values(FACES)

@@ -1,5 +1,5 @@
 import type { EchoSignal } from '@pebble-hall/core/acoustics';
-import type { Flutter } from '@pebble-hall/core/runs';
+import type { Flutter, Focus } from '@pebble-hall/core/runs';
 
 const ms = (s: number) => `${(1000 * s).toFixed(0)} ms`;
 
@@ -38,4 +38,14 @@ export function flutterSentence(flutter: Flutter | null, names: readonly string[
   if (!flutter) return 'No two surfaces throw the sound back and forth so that it is heard.';
   const [a, b] = flutter.faces.map((f) => names[f] ?? `face ${f + 1}`);
   return `Between ${a} and ${b} it flutters: ${flutter.pulses} pulses, one every ${(1000 * flutter.periodS).toFixed(1)} ms, stand out by up to ${flutter.standsOutDb.toFixed(0)} dB.`;
+}
+
+/** What a curved surface gathers at a place. @param names of faces */
+export function focusSentence(focus: Focus | null, names: readonly string[]): string {
+  if (!focus) return 'No curved surface gathers sound here.';
+  const parts = new Set(focus.faces.map((f) => names[f] ?? `face ${f + 1}`));
+  const [first] = parts;
+  const what =
+    parts.size === 1 ? first : `${first} and the ${focus.faces.length - 1} faces it goes over into`;
+  return `Curved, ${what} gathers sound here: ${focus.arrivals} arrivals within ${(1000 * focus.withinS).toFixed(1)} ms, ${ms(focus.laterS)} after the direct sound, together ${focus.gainDb.toFixed(1)} dB above one flat wall.`;
 }

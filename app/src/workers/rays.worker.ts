@@ -14,7 +14,9 @@ import {
   earsOf,
   earsOfHearer,
   echoMaker,
+  curvedSurfaces,
   findFlutter,
+  findFocus,
   heardInRun,
   lowsOf,
   partsOf,
@@ -27,6 +29,7 @@ import {
   tracedReceiver,
   type EchoMaker,
   type Flutter,
+  type Focus,
   type Hearer,
   type ReceiverReading,
   type ReflectionDensity,
@@ -100,6 +103,9 @@ export interface ReceiverSeen {
   /** the way that makes the largest value; null where no single one does */
   echoFrom: Record<EchoSignal, EchoMaker | null>;
   flutter: Flutter | null;
+  /** how many curved surfaces the room has, and what one of them gathers here */
+  curved: number;
+  focus: Focus | null;
 }
 
 /** Interaural cross-correlation, a mean over the middle octaves; NaN where nothing arrives. */
@@ -237,6 +243,8 @@ const jobs = {
       speech: echoCriterion(response.samples, ECHO_RATE, response.zero, 'speech'),
       music: echoCriterion(response.samples, ECHO_RATE, response.zero, 'music'),
     };
+    const curved = curvedSurfaces(run.faces);
+    const here = [settingOfRun(run), of[0]!.source, tracedReceiver(run.receivers[index]!)] as const;
     const top = Math.max(...energies.flatMap((e) => [...e]));
     const seen: ReceiverSeen = {
       decays: energies.map(decayDb),
@@ -247,7 +255,9 @@ const jobs = {
         speech: echoMaker(heard, echo.speech, 'speech'),
         music: echoMaker(heard, echo.music, 'music'),
       },
-      flutter: findFlutter(settingOfRun(run), of[0]!.source, tracedReceiver(run.receivers[index]!), heard),
+      flutter: findFlutter(...here, heard),
+      curved: curved.length,
+      focus: findFocus(...here, curved),
     };
     return handOver(seen, [...seen.decays, ...seen.squared]);
   },

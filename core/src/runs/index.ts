@@ -65,4 +65,5 @@ export {
   type SuggestedRun,
 } from './suggestRun.js';
 export { findFlutter, type Flutter } from './flutter.js';
+export { curvedSurfaces, findFocus, type Focus } from './focus.js';
 export { echoMaker, type EchoMaker } from './echoMaker.js';

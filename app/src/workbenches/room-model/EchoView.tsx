@@ -7,7 +7,7 @@ import { TableMenu } from '../../parts/TableMenu';
 import { useKeys } from '../../parts/useKeys';
 import { useJob } from '../../services/useJob';
 import { isOneOf, useKept } from '../../services/useKept';
-import { echoSentence, flutterSentence, shareText } from '../../words/echoWords';
+import { echoSentence, flutterSentence, focusSentence, shareText } from '../../words/echoWords';
 import { Halves } from './Halves';
 import { ReceiverPlan } from './ReceiverPlan';
 import { RunNotes, RunWaits } from './RunFrame';
@@ -145,7 +145,16 @@ export function EchoView({ project, runs }: { project: Project; runs: Runs }) {
             {flutterSentence(seen.flutter, faceNames)}
           </Note>
         ) : null}
-        <RunNotes project={project} runs={runs} from={4} />
+        {seen && seen.curved > 0 ? (
+          <Note
+            number={4}
+            attention={seen.focus !== null}
+            small="Ways off one face each of a surface that is curved, 500 Hz to 2 kHz, as finely as it is drawn"
+          >
+            {focusSentence(seen.focus, faceNames)}
+          </Note>
+        ) : null}
+        <RunNotes project={project} runs={runs} from={seen && seen.curved > 0 ? 5 : 4} />
       </aside>
       <div
         className="shore"
