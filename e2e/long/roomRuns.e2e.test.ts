@@ -235,6 +235,17 @@ it('the Net Loft is modelled at its spots, compared with its walk, and tuned to 
   expect(await violations(user)).toEqual([]);
   await user.press('Use them');
   await user.sees(/Room model\s+room changed/);
+  // both are kept, and each is a press away
+  await user.reads('The room', /Variant: Tuned to the walk/);
+  await user.press('Variant: Tuned to the walk');
+  await user.press('Before tuning');
+  await user.reads('The room', /Variant: Before tuning/);
+  await user.sees(/Room model\s+1 run/);
+  await user.press('Variant: Before tuning');
+  await user.press('Tuned to the walk');
+  await user.sees(/Room model\s+room changed/);
+  await user.press('Undo: surfaces: Tuned to the walk');
+  await user.press('Undo: surfaces: Before tuning');
   await user.click('//button[starts-with(@aria-label, "Undo: surfaces tuned")]');
   await user.sees(/Room model\s+1 run/);
 });

@@ -44,3 +44,10 @@ export {
   type RoomFacet,
   type RoomMesh,
 } from './roomMesh.js';
+export {
+  fitsRoom,
+  isOfVariant,
+  surfacesAsVariant,
+  withVariant,
+  type SurfaceVariant,
+} from './surfaceVariants.js';

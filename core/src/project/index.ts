@@ -206,4 +206,4 @@ export { changedSince, runFaces, type ChangedSince } from './runFacts.js';
 export { takeVoiceFirst } from './takeVoiceFirst.js';
 export { addRays, raysFrom, type TellsRays } from './runFiles.js';
 export { roomRun } from './roomRunSchema.js';
-export { MOST_ROOM_FACES } from './placeSchema.js';
+export { MOST_ROOM_FACES, MOST_SURFACE_VARIANTS } from './placeSchema.js';

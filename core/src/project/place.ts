@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/index.js';
 import type { Up } from '../drawings/index.js';
 import type { Guess } from '../loudspeakers/index.js';
-import type { AudienceArea, Group, Shape, RoomMesh } from '../place/index.js';
+import type { AudienceArea, Group, RoomMesh, Shape, SurfaceVariant } from '../place/index.js';
 import type { PerOctave } from '../room/index.js';
 
 /** How a loudspeaker is held. */
@@ -146,6 +146,8 @@ export interface Place {
   underlays: Underlay[];
   /** modelled in place of what is drawn; nothing where the room is as drawn */
   roomMesh?: RoomMesh | null;
+  /** what its surfaces were, or may be, made of; none where nothing was kept */
+  surfaceVariants?: SurfaceVariant[];
   models: OwnModel[];
   /** one's own, beside those that ship with the program */
   materials: OwnMaterial[];

@@ -54,6 +54,8 @@ const group = Joi.alternatives(
   Joi.object({ kind: Joi.valid('free'), boxes: list(free, 64).min(1) }),
 );
 
+/** Kept of one place. */
+export const MOST_SURFACE_VARIANTS = 30;
 /** As many faces as a run takes. */
 export const MOST_ROOM_FACES = 5000;
 
@@ -110,6 +112,18 @@ export const place = Joi.object({
     1000,
   ),
   roomMesh: roomMesh.allow(null).optional(),
+  surfaceVariants: things(
+    Joi.object({
+      id,
+      name: text,
+      mesh: text.allow(null),
+      surfaces: list(
+        Joi.object({ absorption: shares, scattering: shares, material: text.allow(null) }),
+        500,
+      ).min(1),
+    }),
+    MOST_SURFACE_VARIANTS,
+  ).optional(),
   underlays: things(
     Joi.alternatives(
       Joi.object({

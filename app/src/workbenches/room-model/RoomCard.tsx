@@ -13,6 +13,7 @@ import { saveFile } from '../../services/saveFile';
 import { sentenceOf } from '../../store';
 import { changePlace } from './changeSurface';
 import { MeshDialog } from './MeshDialog';
+import { VariantMenu } from './VariantMenu';
 
 interface Props {
   place: Place;
@@ -136,10 +137,10 @@ export function RoomCard({ place, volume, statistics, chosen }: Props) {
         </div>
       ) : null}
       {takes ? <MeshDialog place={place} models={models} onClose={() => setTakes(false)} /> : null}
-      <div className="row" style={{ justifyContent: 'flex-start', gap: 6 }}>
+      <div className="row" style={{ justifyContent: 'flex-start', gap: 6, flexWrap: 'wrap' }}>
         <Menu position="top-start">
           <Menu.Target>
-            <Button size="compact-xs" variant="default">
+            <Button size="compact-xs" variant="default" style={{ flexShrink: 0 }}>
               Materials
             </Button>
           </Menu.Target>
@@ -155,7 +156,9 @@ export function RoomCard({ place, volume, statistics, chosen }: Props) {
             </Menu.Item>
           </Menu.Dropdown>
         </Menu>
-        <small className="quiet">{materials.length > 0 ? `${materials.length} of our own` : ''}</small>
+        {materials.length > 0 ? <small className="quiet">{materials.length} of our own</small> : null}
+        <span style={{ flex: 1 }} />
+        <VariantMenu place={place} />
       </div>
       <FilePicker
         label="Table of materials"

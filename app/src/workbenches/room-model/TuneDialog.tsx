@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { NumberField } from '../../parts/NumberField';
 import { octaveText } from '../../words/runWords';
 import { changePlace } from './changeSurface';
+import { withKept } from './surfaceVariants';
 
 interface Props {
   surfaces: readonly Surface[];
@@ -42,17 +43,18 @@ export function TuneDialog({ surfaces, volume, air, measured, now, longer, onClo
   const short = OCTAVES.filter((_, o) => Math.abs(reached[o]! / measured[o]! - 1) > 0.02);
   const use = async () => {
     onClose();
-    await changePlace('surfaces tuned to the walk', (place) =>
-      surfaces.reduce(
+    await changePlace('surfaces tuned to the walk', (place) => {
+      const tunedPlace = surfaces.reduce(
         (p, s, i) =>
           withRoomSurface(p, s.key, (face) => ({
             ...face,
             absorption: tuned.absorption[i]!.map((a) => Math.round(1000 * a) / 1000),
             material: null,
           })),
-        place,
-      ),
-    );
+        withKept(place, 'Before tuning'),
+      );
+      return withKept(tunedPlace, 'Tuned to the walk');
+    });
   };
   const isTraced = longer.some((v) => v !== 1);
   return (
@@ -116,7 +118,8 @@ export function TuneDialog({ surfaces, volume, air, measured, now, longer, onClo
             ? 'By Eyring, scaled by what the rays of the shown run make of it: run it again to see.'
             : 'By Eyring: run it to see what rays make of it.'}{' '}
           All surfaces are changed by the same factor in an octave: decays alone do not tell which of them was
-          wrong. Runs that are there keep the surfaces that they were made with.
+          wrong. Runs that are there keep the surfaces that they were made with; before and after are kept as
+          variants.
         </small>
         {short.length > 0 ? (
           <p role="alert" style={{ margin: 0 }}>
