@@ -4,6 +4,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, it } from 'vitest';
 import { aUser } from '../support/aUser';
 import { violations } from '../support/axe';
+import { ballHead, notAHead } from '../support/heads';
 import { openShelved } from '../support/shelf';
 import { User } from '../support/user';
 
@@ -148,6 +149,18 @@ describe('a treated wall', () => {
     const { bytes } = await user.download(/two ears\.wav$/);
     expect(bytes.subarray(0, 4).toString()).toBe('RIFF');
     expect(bytes.length).toBeGreaterThan(4 * 48_000);
+    // the same with the ears of a head from a file
+    await user.chooseFile('Head as an AES69 file', notAHead());
+    await user.sees(/no head\.sofa: This is no AES69 file/);
+    await user.chooseFile('Head as an AES69 file', await ballHead());
+    await user.find('//select[@aria-label="Ears"]/option[.="ears of A ball"]');
+    await save('Ears of A ball, WAV');
+    const { bytes: own } = await user.download(/ears of A ball\.wav$/);
+    expect(own.readUInt16LE(22)).toBe(2);
+    expect(own.equals(bytes)).toBe(false);
+    await user.driver.navigate().refresh();
+    await user.find('//select[@aria-label="Ears"]/option[.="ears of A ball"]');
+    await user.press('Undo: head A ball');
   });
 
   it('is carried with its rays in a project file to an empty browser', async () => {

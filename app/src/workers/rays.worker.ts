@@ -285,7 +285,13 @@ const jobs = {
   },
   /** a response to listen to or to hand on */
   response: async (
-    { index, rate, hearer, ...asked }: RunAsked & { index: number; rate: number; hearer: Hearer },
+    {
+      index,
+      rate,
+      hearer,
+      head,
+      ...asked
+    }: RunAsked & { index: number; rate: number; hearer: Hearer; head?: Float32Array },
     { progress }: JobContext,
   ) => {
     const { azimuthDeg } = asked.run.receivers[index]!;
@@ -301,7 +307,7 @@ const jobs = {
     const made = earResponses(
       heard,
       requestOf(asked, index, rate),
-      earsOfHearer(hearer, facing),
+      earsOfHearer(hearer, facing, head),
       'problem' in lows
         ? undefined
         : (into) => lowsOf(lows, hearer, facing, { ...into, rate, directS, sources, speed }),

@@ -70,24 +70,47 @@ interface Numbered {
 }
 
 /** Sizes of measurements, receivers, emitters and samples. @throws FormatError for what is none */
-function sizesOf(name: string, { values, shape }: { values: Float64Array; shape: number[] }) {
+function sizesOf(
+  name: string,
+  { values, shape }: { values: Float64Array; shape: number[] },
+  most = MOST_RESPONSES,
+) {
   const [m = 0, r = 0, n = 0, e = 1] = shape;
   if ((shape.length !== 3 && shape.length !== 4) || m * r * n * e !== values.length || values.length === 0)
     throw new FormatError(
       `${name} has the form ${shape.join(' x ')}; measurements x receivers x samples were expected.`,
     );
-  if (m * r * e > MOST_RESPONSES)
+  if (m * r * e > most)
     throw new FormatError(
-      `The file holds ${m * r * e} responses; up to ${MOST_RESPONSES} are taken. Export fewer of them.`,
+      `The file holds ${m * r * e} responses; up to ${most} are taken. Export fewer of them.`,
     );
   if (values.some((v) => !Number.isFinite(v)))
     throw new FormatError(`${name} holds values that are no numbers. Export the file again, without gaps.`);
   return { m, r, n, e };
 }
 
-function impulsesOf(file: Aes69, notes: string[]): Numbered[] {
+const impulsesOf = (file: Aes69, notes: string[]): Numbered[] =>
+  aes69Impulses(file, notes, MOST_RESPONSES).map(({ m, r, e, ...impulse }) => ({
+    m,
+    r,
+    e,
+    response: { kind: 'impulse', ...impulse },
+  }));
+
+/** An impulse response of a file, with the numbers of its measurement, receiver and emitter. */
+export interface NumberedImpulse {
+  m: number;
+  r: number;
+  e: number;
+  samples: Float64Array;
+  rate: number;
+  zero: number;
+}
+
+/** All impulse responses of a file, which has some. @param most of them that are taken @throws FormatError */
+export function aes69Impulses(file: Aes69, notes: string[], most: number): NumberedImpulse[] {
   const data = file.numbers('Data.IR')!;
-  const size = sizesOf('Data.IR', data);
+  const size = sizesOf('Data.IR', data, most);
   const rates = file.numbers('Data.SamplingRate')?.values;
   if (!rates || rates.length === 0 || !rates.every((v) => v >= 1000 && v <= 1e6))
     throw new FormatError('The file does not tell its sampling rate, so its times are not known.');
@@ -103,7 +126,7 @@ function impulsesOf(file: Aes69, notes: string[]): Numbered[] {
     const at = (i: number) => data.values[((m * size.r + r) * size.n + i) * size.e + e]!;
     const samples = Float64Array.from({ length: size.n }, (_, i) => at(i));
     const rate = rates.length > 1 ? (rates[m] ?? rates[0]!) : rates[0]!;
-    return { kind: 'impulse', samples, rate, zero: -delayOf(m, r) };
+    return { m, r, e, samples, rate, zero: -delayOf(m, r) };
   });
 }
 
@@ -119,22 +142,22 @@ function spectraOf(file: Aes69): Numbered[] {
   const order = [...n.values.keys()].filter((k) => n.values[k]! > 0);
   if (order.some((k, i) => i > 0 && !(n.values[k]! > n.values[order[i - 1]!]!)))
     throw new FormatError('The frequencies of the file do not ascend.');
-  return numbered(size, (m, r, e) => {
+  return numbered(size, (m, r, e): Numbered => {
     const at = (of: Float64Array) =>
       Float64Array.from(order, (k) => of[((m * size.r + r) * size.n + k) * size.e + e]!);
     const frequency = Float64Array.from(order, (k) => n.values[k]!);
-    return { kind: 'spectrum', frequency, re: at(real.values), im: at(imaginary.values) };
+    const response = { kind: 'spectrum', frequency, re: at(real.values), im: at(imaginary.values) } as const;
+    return { m, r, e, response };
   });
 }
 
-function numbered(
+function numbered<T>(
   size: { m: number; r: number; e: number },
-  response: (m: number, r: number, e: number) => Numbered['response'],
-): Numbered[] {
-  const out: Numbered[] = [];
+  made: (m: number, r: number, e: number) => T,
+): T[] {
+  const out: T[] = [];
   for (let m = 0; m < size.m; m++)
-    for (let r = 0; r < size.r; r++)
-      for (let e = 0; e < size.e; e++) out.push({ m, r, e, response: response(m, r, e) });
+    for (let r = 0; r < size.r; r++) for (let e = 0; e < size.e; e++) out.push(made(m, r, e));
   return out;
 }
 

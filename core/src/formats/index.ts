@@ -3,6 +3,7 @@ export { FormatError } from './formatError.js';
 export { crc32 } from './crc32.js';
 export { openAes69, type Aes69 } from './openAes69.js';
 export { readAes69Responses, type Aes69Response } from './aes69Responses.js';
+export { readAes69Head, type HeadImpulse, type HeadSet } from './aes69Head.js';
 export { writeAes69Responses, type WrittenResponse } from './writeAes69.js';
 export { flacHead, withFlacComment } from './flacHead.js';
 export { readWav, writeWav, type WavSound } from './wav.js';

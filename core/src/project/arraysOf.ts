@@ -26,7 +26,7 @@ export function withArrayIds(project: Project, named: (id: string) => string): P
     ...l,
     filters: mapped(l.filters, named),
   });
-  const { rig, sweeps, loads, pendingLoad } = project;
+  const { rig, sweeps, loads, pendingLoad, place } = project;
   return {
     ...project,
     sweeps: sweeps.map((s) => ({
@@ -45,6 +45,9 @@ export function withArrayIds(project: Project, named: (id: string) => string): P
       heardTraces: mapped(rig.heardTraces, (heard) => mapped(heard, named)),
       checks: mapped(rig.checks, (check) => ({ ...check, traceId: maybe(check.traceId) })),
     },
+    ...(place.head
+      ? { place: { ...place, head: { ...place.head, arrayId: named(place.head.arrayId) } } }
+      : {}),
   };
 }
 

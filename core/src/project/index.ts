@@ -14,6 +14,7 @@ export {
   type FloorPart,
   type EnclosedFile,
   type Fixture,
+  type OwnHead,
   type OwnMaterial,
   type OwnModel,
   type Underlay,

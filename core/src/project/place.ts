@@ -120,6 +120,14 @@ export interface OwnModel {
   source: { kind: 'AES69' | 'table' | 'traces'; fileId: string } | { kind: 'guess'; guess: Guess };
 }
 
+/** A head from a file, packed as the room model hears with it. */
+export interface OwnHead {
+  name: string;
+  /** its numbers: `packedHead` */
+  arrayId: string;
+  directions: number;
+}
+
 /** A material of one's own; shares per octave from 63 Hz to 8 kHz. */
 export interface OwnMaterial {
   id: string;
@@ -149,6 +157,8 @@ export interface Place {
   /** what its surfaces were, or may be, made of; none where nothing was kept */
   surfaceVariants?: SurfaceVariant[];
   models: OwnModel[];
+  /** whose ears the room model is heard with; a rigid sphere's where there is none */
+  head?: OwnHead | null;
   /** one's own, beside those that ship with the program */
   materials: OwnMaterial[];
   /** reverberation time that is wanted at 500 Hz and 1 kHz, seconds; null for none */

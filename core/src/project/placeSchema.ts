@@ -143,6 +143,9 @@ export const place = Joi.object({
     ),
     50,
   ),
+  head: Joi.object({ name: text, arrayId: id, directions: number.integer().min(1).max(20_000) })
+    .allow(null)
+    .optional(),
   materials: things(Joi.object({ id, name: text, absorption: shares, scattering: shares }), 500),
   wantedS: number.greater(0).max(30).allow(null),
   models: things(

@@ -26,6 +26,7 @@ import {
   type ProjectArray,
 } from './index.js';
 
+const EIGHT = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8] as const;
 const project: Project = {
   version: PROJECT_VERSION,
   id: 'p1',
@@ -56,6 +57,15 @@ const project: Project = {
         inAverage: true,
         weight: 1,
         surface: 'ear',
+      },
+    ],
+    head: { name: 'A ball', arrayId: 'h1', directions: 1 },
+    surfaceVariants: [
+      {
+        id: 'v1',
+        name: 'Bare',
+        mesh: null,
+        surfaces: [{ absorption: EIGHT, scattering: EIGHT, material: null }],
       },
     ],
   },
@@ -325,6 +335,7 @@ const project: Project = {
 const arrays: ProjectArray[] = [
   { id: 't1', kind: 'trace', rate: 48000, zero: 2, samples: Float32Array.of(0, 0.1, 1, -0.5) },
   { id: 'r1', kind: 'trace', rate: 48000, zero: 1, samples: Float32Array.of(0, 1, 0) },
+  { id: 'h1', kind: 'trace', rate: 48000, zero: 0, samples: Float32Array.of(1, 0, 0, -2e-4, 3e-4) },
   { id: 'f1', kind: 'filter', rate: 48000, zero: 0, samples: Float32Array.of(1, 0.25) },
 ];
 const file = writeProjectFile(project, arrays);
@@ -347,9 +358,9 @@ it('comes back whole, levels of nothing included', () => {
   expect(back.project).toEqual(project);
   const byId = (a: ProjectArray, b: ProjectArray) => a.id.localeCompare(b.id);
   expect(back.arrays.sort(byId)).toEqual([...arrays].sort(byId));
-  expect([...arraysOf(project)].sort()).toEqual(['f1', 'r1', 't1']);
+  expect([...arraysOf(project)].sort()).toEqual(['f1', 'h1', 'r1', 't1']);
   const other = withArrayIds(project, (id) => `${id}-copy`);
-  expect([...arraysOf(other)].sort()).toEqual(['f1-copy', 'r1-copy', 't1-copy']);
+  expect([...arraysOf(other)].sort()).toEqual(['f1-copy', 'h1-copy', 'r1-copy', 't1-copy']);
   expect(withArrayIds(other, (id) => id.replace('-copy', ''))).toEqual(project);
 });
 

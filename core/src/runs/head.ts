@@ -1,13 +1,8 @@
 import { sphereGain } from '../directivity/index.js';
 import { dot, type Point } from '../geometry/index.js';
 import { OCTAVES } from '../room/index.js';
-
-/** What an ear makes of sound that travels in a direction: how much later it comes than in the middle of the head, and what is left of it per octave; inverted where that is below 0. */
-export interface Ear {
-  delayS(going: Point): number;
-  /** as amplitudes, written into `out` */
-  gains(going: Point, out: Float64Array): void;
-}
+import type { Ear } from './ear.js';
+import { earsOfHead } from './measuredHead.js';
 
 /** One that hears from everywhere alike, as a measuring microphone does. */
 export const OPEN_EAR: Ear = { delayS: () => 0, gains: (_, out) => void out.fill(1) };
@@ -70,11 +65,11 @@ export const EAR_PLACES: readonly Point[] = [1, -1].map((side) => {
 export const HEARERS = ['two ears', 'one ear', 'ambisonics'] as const;
 export type Hearer = (typeof HEARERS)[number];
 
-/** The ears of a hearer who looks along an azimuth, radians counter-clockwise from x. */
-export function earsOfHearer(hearer: Hearer, facing: number): readonly Ear[] {
+/** The ears of a hearer who looks along an azimuth, radians counter-clockwise from x. @param head a packed one; a rigid sphere where there is none */
+export function earsOfHearer(hearer: Hearer, facing: number, head?: Float32Array): readonly Ear[] {
   switch (hearer) {
     case 'two ears':
-      return earsOf(facing);
+      return head ? earsOfHead(head, facing) : earsOf(facing);
     case 'one ear':
       return [OPEN_EAR];
     case 'ambisonics':

@@ -26,16 +26,8 @@ export {
   type PressureRequest,
   type PressureResponse,
 } from './pressureResponse.js';
-export {
-  ambisonicsOf,
-  EAR_PLACES,
-  earsOf,
-  earsOfHearer,
-  HEARERS,
-  OPEN_EAR,
-  type Ear,
-  type Hearer,
-} from './head.js';
+export { ambisonicsOf, EAR_PLACES, earsOf, earsOfHearer, HEARERS, OPEN_EAR, type Hearer } from './head.js';
+export type { Ear } from './ear.js';
 export {
   gridOfRun,
   lowsAt,
@@ -65,5 +57,7 @@ export {
   type SuggestedRun,
 } from './suggestRun.js';
 export { findFlutter, type Flutter } from './flutter.js';
+export { isPackedHead, packedHead } from './packedHead.js';
+export { earsOfHead } from './measuredHead.js';
 export { curvedSurfaces, findFocus, type Focus } from './focus.js';
 export { echoMaker, type EchoMaker } from './echoMaker.js';

@@ -10,7 +10,8 @@ import {
   type Random,
 } from '../signal/index.js';
 import { BIN_S, directionIn, SECTORS, stretchOf, type Heard } from '../tracing/index.js';
-import { OPEN_EAR, type Ear } from './head.js';
+import type { Ear } from './ear.js';
+import { OPEN_EAR } from './head.js';
 
 /** A response that one could listen to. */
 export interface PressureResponse {

@@ -1,6 +1,8 @@
 import { Button, NativeSelect, SegmentedControl } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
+import type { OwnHead } from '@pebble-hall/core/project';
 import { isAbort } from '../../ports/abort';
+import { FilePicker } from '../../parts/FilePicker';
 import { CandidatePlayer } from '../../services/candidatePlayer';
 import { runJob, type RunAsked } from '../../services/jobs';
 import { OWN_MATERIALS, RATE, shippedMaterial, type MaterialKind } from '../../services/listenMaterial';
@@ -8,6 +10,7 @@ import { notifyProblem } from '../../services/notify';
 import { exclusively } from '../../services/running';
 import { isOneOf, useKept } from '../../services/useKept';
 import { sentenceOf } from '../../store';
+import { headNumbers, takeHead } from './ownHead';
 import { SaveResponse } from './SaveResponse';
 
 interface Props {
@@ -16,18 +19,31 @@ interface Props {
   index: number;
   besideIndex: number;
   name: string;
+  head: OwnHead | null;
 }
 
-const EARS = ['two ears', 'one ear'] as const;
+const EARS = ['two ears', 'one ear', 'own head'] as const;
+type Ears = (typeof EARS)[number];
+/** Chosen among ears: asks for a file. */
+const FROM_FILE = 'from a file';
 const PIECES = OWN_MATERIALS.filter((m) => m.value !== 'band');
 const ANY_BAND = { from: 100, to: 10_000, name: 'Noise' };
 /** So much of a piece is heard, seconds. */
 const PIECE_S = 12;
 
+/** What a worker is asked to hear with. */
+const hearing = async (ears: Ears, head: OwnHead | null) =>
+  ears === 'own head' && head
+    ? { hearer: 'two ears' as const, head: await headNumbers(head) }
+    : { hearer: ears === 'one ear' ? ears : ('two ears' as const) };
+
 /** A piece as it would be heard at a receiver, with the ears of a head or with one; beside it the same in another run, at matched loudness. */
-export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Props) {
+export function ListenCard({ asked, askedBeside, index, besideIndex, name, head }: Props) {
   const [piece, setPiece] = useState<MaterialKind>('story');
-  const [ears, setEars] = useKept<(typeof EARS)[number]>('room-model ears', EARS[0], isOneOf(EARS));
+  const [kept, setEars] = useKept<Ears>('room-model ears', EARS[0], isOneOf(EARS));
+  // a head of another project is not here
+  const ears = kept === 'own head' && !head ? 'two ears' : kept;
+  const picker = useRef<HTMLInputElement>(null);
   const [work, setWork] = useState<string | null>(null);
   const [playing, setPlaying] = useState(false);
   const [at, setAt] = useState(0);
@@ -50,13 +66,26 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
     },
     [],
   );
-  const responses = () =>
-    Promise.all(
+  const responses = async () => {
+    const how = { rate: RATE, ...(await hearing(ears, head)) };
+    return Promise.all(
       [
-        ...(asked ? [{ ...asked, index, rate: RATE, hearer: ears }] : []),
-        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, rate: RATE, hearer: ears }] : []),
+        ...(asked ? [{ ...asked, index, ...how }] : []),
+        ...(askedBeside ? [{ ...askedBeside, index: besideIndex, ...how }] : []),
       ].map((of) => runJob('rays.response', of)),
     );
+  };
+  const take = async (file: File) => {
+    end();
+    setWork('Reading the head …');
+    try {
+      if (await takeHead(file)) setEars('own head');
+    } catch (error) {
+      notifyProblem(`${file.name}: ${sentenceOf(error)}`);
+    } finally {
+      setWork(null);
+    }
+  };
   const play = async () => {
     const mine = ++turn.current;
     setWork('Working out what is heard …');
@@ -116,11 +145,18 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
         <NativeSelect
           size="xs"
           aria-label="Ears"
-          data={[...EARS]}
+          data={[
+            'two ears',
+            'one ear',
+            ...(head ? [{ value: 'own head', label: `ears of ${head.name}` }] : []),
+            { value: FROM_FILE, label: 'a head from a file …' },
+          ]}
           value={ears}
           onChange={(e) => {
+            const { value } = e.currentTarget;
+            if (value === FROM_FILE) return picker.current?.click();
             end();
-            setEars(e.currentTarget.value as (typeof EARS)[number]);
+            setEars(value as Ears);
           }}
         />
         <Button
@@ -149,8 +185,14 @@ export function ListenCard({ asked, askedBeside, index, besideIndex, name }: Pro
         ) : (
           <small className="quiet">Choose a run beside it to compare.</small>
         )}
-        <SaveResponse asked={asked} index={index} name={name} />
+        <SaveResponse asked={asked} index={index} name={name} head={head} />
       </div>
+      <FilePicker
+        label="Head as an AES69 file"
+        accept=".sofa"
+        picker={picker}
+        onFile={(file) => void take(file)}
+      />
     </section>
   );
 }

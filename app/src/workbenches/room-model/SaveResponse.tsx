@@ -1,23 +1,27 @@
 import { Button, Menu } from '@mantine/core';
 import { writeAes69Responses, writeWav } from '@pebble-hall/core/formats';
+import type { OwnHead } from '@pebble-hall/core/project';
 import { EAR_PLACES, type Hearer } from '@pebble-hall/core/runs';
 import { runJob, type RunAsked } from '../../services/jobs';
 import { RATE } from '../../services/listenMaterial';
 import { notifyProblem } from '../../services/notify';
 import { saveFile } from '../../services/saveFile';
 import { sentenceOf } from '../../store';
+import { headNumbers } from './ownHead';
 
 interface Props {
   asked: RunAsked | null;
   /** of the receiver */
   index: number;
   name: string;
+  head: OwnHead | null;
 }
 
 interface Form {
   label: string;
   hearer: Hearer;
   as: 'wav' | 'sofa';
+  head?: OwnHead;
 }
 
 const FORMS: readonly Form[] = [
@@ -28,13 +32,27 @@ const FORMS: readonly Form[] = [
   { label: 'One ear, AES69', hearer: 'one ear', as: 'sofa' },
 ];
 
+const ownForms = (head: OwnHead): Form[] =>
+  (['wav', 'sofa'] as const).map((as) => ({
+    label: `Ears of ${head.name}, ${as === 'wav' ? 'WAV' : 'AES69'}`,
+    hearer: 'two ears',
+    as,
+    head,
+  }));
+
 /** The response at a receiver, for other programs: as heard with ears or by what ambisonics hear. */
-export function SaveResponse({ asked, index, name }: Props) {
-  const save = async ({ hearer, as }: Form) => {
+export function SaveResponse({ asked, index, name, head }: Props) {
+  const save = async ({ hearer, as, head: own }: Form) => {
     const { run } = asked!;
     try {
-      const heard = await runJob('rays.response', { ...asked!, index, rate: RATE, hearer });
-      const file = `${run.name}, ${name}, ${hearer}.${as}`;
+      const heard = await runJob('rays.response', {
+        ...asked!,
+        index,
+        rate: RATE,
+        hearer,
+        ...(own ? { head: await headNumbers(own) } : {}),
+      });
+      const file = `${run.name}, ${name}, ${own ? `ears of ${own.name}` : hearer}.${as}`;
       if (as === 'wav') {
         const channels = heard.channels.map((c) => Float32Array.from(c));
         saveFile(file, writeWav(channels, heard.rate), 'audio/wav');
@@ -45,7 +63,7 @@ export function SaveResponse({ asked, index, name }: Props) {
       const sources = run.sources.map((s) => s.name).join(', ');
       const bytes = await writeAes69Responses(
         `${run.name}, ${name}`,
-        [`Worked out by rays; heard of ${sources}.`],
+        [`Worked out by rays; heard of ${sources}${own ? `, with the ears of ${own.name}` : ''}.`],
         heard.rate,
         [
           {
@@ -72,7 +90,7 @@ export function SaveResponse({ asked, index, name }: Props) {
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        {FORMS.map((form) => (
+        {[...FORMS, ...(head ? ownForms(head) : [])].map((form) => (
           <Menu.Item key={form.label} onClick={() => void save(form)}>
             {form.label}
           </Menu.Item>

@@ -418,6 +418,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
           index={index}
           besideIndex={besideIndex}
           name={names[index]!}
+          head={place.head ?? null}
         />
       </div>
     </>
