@@ -13,7 +13,7 @@ import { projectNow, sentenceOf } from '../store';
 import { reasonSentence } from '../words/sweepReasons';
 import { sweptParts } from './alignSources';
 import { changeProject } from './changeProject';
-import { runJob } from './jobs';
+import { runJob, runLong } from './jobs';
 import { packCurve } from './keepTrace';
 import { capsuleAt, memoryStamp, takeTogether } from './measuring';
 import { newTrace } from './newTrace';
@@ -21,16 +21,25 @@ import { notifyProblem } from './notify';
 import { exclusively } from './running';
 import { levelOffsetDb, microphoneOf, rigName } from './theRig';
 
+const WHAT = 'Sweeping all together';
+
 /** Sweeps all channels of a step at once at a spot, each as it is set there, keeps it in Traces, and holds the step's sum against it. */
 export async function measureTogether(stepId: string, spotId: string): Promise<void> {
   try {
-    await exclusively('Sweeping all together', (signal) => measured(stepId, spotId, signal));
+    await exclusively(WHAT, (signal) =>
+      runLong(WHAT, (job) => measured(stepId, spotId, job.signal, job.onProgress), signal),
+    );
   } catch (error) {
-    if (!isAbort(error)) notifyProblem(`Sweeping all together: ${sentenceOf(error)}`);
+    if (!isAbort(error)) notifyProblem(`${WHAT}: ${sentenceOf(error)}`);
   }
 }
 
-async function measured(stepId: string, spotId: string, signal: AbortSignal): Promise<void> {
+async function measured(
+  stepId: string,
+  spotId: string,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<void> {
   const project = projectNow();
   const step = project.alignSteps.find((s) => s.id === stepId);
   const spot = project.place.spots.find((s) => s.id === spotId);
@@ -39,7 +48,7 @@ async function measured(stepId: string, spotId: string, signal: AbortSignal): Pr
   const memory = await memoryStamp();
   const { verdict, impulse } = await takeTogether(project, together.parts, spot, {
     signal,
-    onProgress: () => {},
+    onProgress,
   });
   if (verdict.state === 'failed')
     throw new Error(

@@ -1,12 +1,18 @@
 import type { Point } from '@pebble-hall/core/geometry';
 import type { ModelFault } from '@pebble-hall/core/tracing';
 
-const lengthIn = (m: number, unit: 'm' | 'ft') =>
-  unit === 'ft' ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(m < 0.1 ? 3 : 2)} m`;
+/** Metres below this are told in the smaller unit. */
+const SMALL_M = 0.1;
+const lengthIn = (m: number, unit: 'm' | 'ft') => {
+  if (m >= SMALL_M) return placeIn(m, unit);
+  return unit === 'ft' ? `${(m / 0.0254).toFixed(1)} in` : `${(1000 * m).toFixed(1)} mm`;
+};
+const placeIn = (m: number, unit: 'm' | 'ft') =>
+  unit === 'ft' ? `${(m / 0.3048).toFixed(1)} ft` : `${m.toFixed(2)} m`;
 
 /** What is wrong with a model, where, and what to do. @param faces by their names */
 export function faultSentence(fault: ModelFault, faces: readonly string[], unit: 'm' | 'ft'): string {
-  const at = (p: Point) => `x ${lengthIn(p.x, unit)}, y ${lengthIn(p.y, unit)}, z ${lengthIn(p.z, unit)}`;
+  const at = (p: Point) => `x ${placeIn(p.x, unit)}, y ${placeIn(p.y, unit)}, z ${placeIn(p.z, unit)}`;
   const face = (i: number) => faces[i] ?? `face ${i + 1}`;
   switch (fault.kind) {
     case 'leak':

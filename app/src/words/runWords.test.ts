@@ -6,6 +6,7 @@ import {
   errorInNoticeable,
   figureOf,
   figureText,
+  justNoticed,
   leastSure,
   leftWords,
   speechWord,
@@ -46,6 +47,14 @@ it('errors are told in what one would notice: of times 5 % of them', () => {
   expect(errorInNoticeable(reading(0.1), 't30', 1)).toBeCloseTo(0.1 / (0.05 * 2), 12);
   expect(errorInNoticeable(reading(0.1), 'c80', 1)).toBeCloseTo(0.1, 12);
   expect(errorInNoticeable(reading(0, 0.06), 'sti', 'mean')).toBeCloseTo(2, 12);
+});
+
+it('what is just noticed of a figure, in its own unit', () => {
+  expect(justNoticed('sti', [0.5, 0.7])).toBeCloseTo(0.03, 9);
+  expect(justNoticed('t30', [1, 3, NaN])).toBeCloseTo(0.1, 9);
+  expect(justNoticed('c80', [-4, 2])).toBeCloseTo(1, 9);
+  expect(justNoticed('level', [80])).toBe(1);
+  expect(justNoticed('t30', [NaN])).toBe(0);
 });
 
 it('figures as text', () => {

@@ -1,6 +1,6 @@
 import { OCTAVES } from '@pebble-hall/core/room';
 import type { ReceiverReading } from '@pebble-hall/core/runs';
-import { inNoticeable, type EnergyFigures } from '@pebble-hall/core/tracing';
+import { inNoticeable, NOTICEABLE, type EnergyFigures } from '@pebble-hall/core/tracing';
 
 /** Those that no run tells the error of. */
 export type UnsureFigure = 'evenEarly' | 'evenLate' | 'direct';
@@ -105,6 +105,15 @@ export const errorInNoticeable = (reading: ReceiverReading, figure: RunFigure, b
         errorOf(reading, figure, band),
         figureOf(reading, figure, band),
       );
+
+/** What is just noticed of a figure, in its own unit, about the mean of some values; of what the standard says nothing of, a twentieth. */
+export function justNoticed(figure: RunFigure, values: readonly number[]): number {
+  if (figure === 'level' || figure === 'direct') return NOTICEABLE.g.by;
+  if (isUnsure(figure)) return UNSURE_NOTICED;
+  const known = values.filter(Number.isFinite);
+  return known.length > 0 ? 1 / inNoticeable(figure, 1, mean(known)) : 0;
+}
+const UNSURE_NOTICED = 0.05;
 
 /** A figure as text, with a true minus sign. */
 export function figureText(value: number, figure: RunFigure): string {

@@ -18,6 +18,8 @@ interface Props {
   onChoose: (index: number) => void;
   /** the range of colours; from the values when absent */
   range?: { low: number; high: number };
+  /** a difference that is just noticed: what differs by less has one colour */
+  noticed?: number;
   /** drawn over the plan, seen from above, with what they are */
   lines?: { ways: readonly Corner[][]; label: string } | null;
 }
@@ -35,14 +37,13 @@ export function ReceiverPlan({
   chosen,
   onChoose,
   range,
+  noticed = 0,
   lines = null,
 }: Props) {
   const dark = useComputedColorScheme('light') === 'dark';
   const { width, height } = useMemo(() => projectionOf(place.shape, 'above'), [place.shape]);
   const known = values.filter(Number.isFinite);
-  const [low, high] = range
-    ? [range.low, range.high]
-    : [Math.min(...known, Infinity), Math.max(...known, -Infinity)];
+  const { low, high } = range ?? coloursOver(known, noticed);
   const shareOf = (v: number) => (high > low ? (v - low) / (high - low) : 0.5);
   const colourOf = (share: number) => `rgb(${heatColour(0.12 + 0.88 * share, dark).join(' ')})`;
   const few = run.receivers.length <= 16;
@@ -89,10 +90,13 @@ export function ReceiverPlan({
           })}
           {run.receivers.map((r, i) => {
             const [x, y] = at(r.position);
-            // where the next one stands too close, its figure would be written over this one's
+            // where the next one stands too close, this figure would be written over its own, or over its mark
             const isFree = run.receivers.every((other, k) => {
               const [u, v] = at(other.position);
-              return k === i || Math.abs(u - x) > 46 * unit || Math.abs(v - y) > 15 * unit;
+              const [aside, below] = [Math.abs(u - x) / unit, (v - y) / unit];
+              return (
+                k === i || aside > 46 || (Math.abs(below) > 15 && (aside > 28 || below < 0 || below > 36))
+              );
             });
             const v = values[i]!;
             const isChosen = i === chosen;
@@ -170,4 +174,11 @@ export function ReceiverPlan({
       )}
     />
   );
+}
+
+/** Colours go from the least to the most, and over twice what is just noticed at least. */
+function coloursOver(known: readonly number[], noticed: number): { low: number; high: number } {
+  const [low, high] = [Math.min(...known, Infinity), Math.max(...known, -Infinity)];
+  const missing = Math.max(0, noticed - (high - low) / 2);
+  return { low: low - missing, high: high + missing };
 }

@@ -23,6 +23,7 @@ import {
   evennessSentence,
   figureText,
   hasOctaves,
+  justNoticed,
   lowsSentence,
   octaveText,
   RUN_FIGURE_KEYS,
@@ -166,6 +167,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
             label={`${meaning.short}, ${bandText(band, figure)}`}
             chosen={index}
             onChoose={setReceiver}
+            noticed={justNoticed(figure, values)}
             lines={direct && { ways: direct.lines, label: 'dashed: 6 dB below the loudest seat' }}
           />
         </div>
@@ -300,7 +302,9 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         </Note>
         {spread ? (
           <Note number={3}>
-            {`${meaning.short} goes from ${say(values[spread.least]!)} at ${names[spread.least]!} to ${say(values[spread.most]!)} at ${names[spread.most]!}; its mean is ${say(spread.mean)}.`}
+            {values[spread.most]! - values[spread.least]! < justNoticed(figure, values)
+              ? `${meaning.short} is ${say(spread.mean)} in the mean; nobody would notice a difference between seats.`
+              : `${meaning.short} goes from ${say(values[spread.least]!)} at ${names[spread.least]!} to ${say(values[spread.most]!)} at ${names[spread.most]!}; its mean is ${say(spread.mean)}.`}
           </Note>
         ) : null}
         <Note number={4} attention={sure.attention}>
