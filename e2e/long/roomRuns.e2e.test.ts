@@ -141,6 +141,8 @@ describe('a treated wall', () => {
     await save('First-order ambisonics (ACN, SN3D), WAV');
     const { bytes: four } = await user.download(/ambisonics\.wav$/);
     expect(four.readUInt16LE(22)).toBe(4);
+    await save('One ear, copied as text');
+    await user.sees(/The response at .*: copied\.|does not allow copying here/);
     await save('Two ears, AES69');
     const { path: set } = await user.download(/two ears\.sofa$/);
     const { responses } = await readAes69Responses(new Uint8Array(readFileSync(set)));

@@ -1,12 +1,13 @@
+import { copyText } from './copyText';
 import { saveFile } from './saveFile';
 import { csvOf, tsvOf, type TableData } from './tableText';
-import { notify, notifyProblem } from './notify';
 
 /** Puts a table on the clipboard as tab-separated text, and says so. */
 export const copyTable = (table: TableData): void =>
-  void navigator.clipboard.writeText(tsvOf(table)).then(
-    () => notify(`${table.title}: copied, ${table.rows.length} rows.`),
-    () => notifyProblem('The browser does not allow copying here. Save the table as CSV instead.'),
+  void copyText(
+    tsvOf(table),
+    `${table.title}: copied, ${table.rows.length} rows.`,
+    'Save the table as CSV instead.',
   );
 
 /** Saves a table as CSV, under its title. */

@@ -1,7 +1,8 @@
 import { Button, Menu } from '@mantine/core';
-import { writeAes69Responses, writeWav } from '@pebble-hall/core/formats';
+import { writeAes69Responses, writeImpulseText, writeWav } from '@pebble-hall/core/formats';
 import type { OwnHead } from '@pebble-hall/core/project';
 import { EAR_PLACES, type Hearer } from '@pebble-hall/core/runs';
+import { copyText } from '../../services/copyText';
 import { runJob, type RunAsked } from '../../services/jobs';
 import { RATE } from '../../services/listenMaterial';
 import { notifyProblem } from '../../services/notify';
@@ -20,7 +21,7 @@ interface Props {
 interface Form {
   label: string;
   hearer: Hearer;
-  as: 'wav' | 'sofa';
+  as: 'wav' | 'sofa' | 'copied text';
   head?: OwnHead;
 }
 
@@ -30,6 +31,7 @@ const FORMS: readonly Form[] = [
   { label: 'First-order ambisonics (ACN, SN3D), WAV', hearer: 'ambisonics', as: 'wav' },
   { label: 'Two ears, AES69', hearer: 'two ears', as: 'sofa' },
   { label: 'One ear, AES69', hearer: 'one ear', as: 'sofa' },
+  { label: 'One ear, copied as text', hearer: 'one ear', as: 'copied text' },
 ];
 
 const ownForms = (head: OwnHead): Form[] =>
@@ -52,6 +54,11 @@ export function SaveResponse({ asked, index, name, head }: Props) {
         hearer,
         ...(own ? { head: await headNumbers(own) } : {}),
       });
+      if (as === 'copied text') {
+        const { rate, zero } = heard;
+        const text = writeImpulseText({ samples: heard.channels[0]!, rate, zero }, [`${run.name}, ${name}`]);
+        return await copyText(text, `The response at ${name}: copied.`, 'Save it as WAV instead.');
+      }
       const file = `${run.name}, ${name}, ${own ? `ears of ${own.name}` : hearer}.${as}`;
       if (as === 'wav') {
         const channels = heard.channels.map((c) => Float32Array.from(c));
