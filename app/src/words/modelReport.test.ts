@@ -65,7 +65,7 @@ it('tells what the file itself says, and what was left out', async () => {
     'DXF: 1 line named WALLS.',
     'In inches, as the file says: 10.16 m × 5.08 m × 0 m.',
     'Its largest closed line has 4 corners and 51.6 m².',
-    'Left out: 1 texts.',
+    'Left out: texts (1).',
   ]);
   expect(lines.some((l) => l.attention)).toBe(false);
 });

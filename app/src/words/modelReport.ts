@@ -107,6 +107,6 @@ export function modelReportWords(seen: ExaminedModel, length: (m: number) => str
       text: `Of ${seen.edges.toLocaleString('en')} edges the ${(seen.ends.length / 6).toLocaleString('en')} longest are drawn.`,
     });
   if (seen.left.length > 0)
-    lines.push({ text: `Left out: ${seen.left.map((l) => `${l.count} ${l.what}`).join(', ')}.` });
+    lines.push({ text: `Left out: ${seen.left.map((l) => `${l.what} (${l.count})`).join(', ')}.` });
   return lines;
 }
