@@ -63,7 +63,7 @@ it('a DXF in inches gives an L-shaped room of its size, and what it could not dr
   await user.reads('What was understood', /DXF: 2 lines named WALLS and STAGE/);
   await user.reads('What was understood', /In inches, as the file says: 15\.24 m × 10\.67 m/);
   await user.reads('What was understood', /6 corners and 134\.7 m²/);
-  await user.reads('What was understood', /Left out: 1 texts/);
+  await user.reads('What was understood', /Left out: texts \(1\)/);
   expect(await violations(user)).toEqual([]);
   await outlineBecomesRoom();
   await user.press('Lay it under');
