@@ -1,6 +1,5 @@
 // The subwoofers of the Net Loft brought together, against a long random search over the same settings.
 import type { Point } from '@pebble-hall/core/geometry';
-import { boxImpulse } from '@pebble-hall/core/room';
 import { filterBiquads, linkwitzRiley, logGrid, seededRandom, seedFrom } from '@pebble-hall/core/signal';
 import {
   randomSettings,
@@ -10,7 +9,8 @@ import {
   sumOfSubs,
 } from '@pebble-hall/core/alignment';
 import { responseAt } from '@pebble-hall/core/path';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../stand-ins/src/net-loft/index.js';
+import { NET_LOFT_PLACE } from '../stand-ins/src/rig/simulatedPlace.js';
+import { SimulatedWays } from '../stand-ins/src/rig/simulatedWays.js';
 
 const rate = 48000;
 const TRIES = 100_000;
@@ -25,9 +25,11 @@ function responsesOf(seed: number) {
     y: between(1.3, 2.8),
     z: between(1.05, 1.25),
   }));
-  const at = NET_LOFT_LOUDSPEAKERS.filter((l) => l.role === 'subwoofer').map((place) =>
+  const ways = new SimulatedWays(NET_LOFT_PLACE, rate, seed);
+  const subs = NET_LOFT_PLACE.loudspeakers.filter((l) => l.role === 'subwoofer');
+  const at = subs.map((sub) =>
     seats.map((seat) => {
-      const samples = boxImpulse(NET_LOFT, sourceOf(place), seat, { rate, size: 32768, seed });
+      const samples = ways.impulse(sub, subs, seat).subarray(0, 32768);
       return responseAt({ samples: filterBiquads(samples, lowPass), rate, zero: 0 }, frequency);
     }),
   );

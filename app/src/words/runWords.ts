@@ -209,6 +209,14 @@ export function trustRunSentence(
   };
 }
 
+/** Which octaves of a run waves tell, from the lowest on; nothing where rays tell all. */
+export function byWavesWords(octaves: number): string | undefined {
+  if (octaves === 0) return undefined;
+  const names = OCTAVES.slice(0, octaves).map((hz) => String(hz));
+  const all = names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : names[0]!;
+  return `${all} Hz by waves (finite differences), which chance has no part in; above by rays`;
+}
+
 /** What changed since a run. */
 export function changedWords(changed: { surfaces: string[] | null; air: boolean }): string {
   if (changed.surfaces === null) return 'The room has another shape since this run.';

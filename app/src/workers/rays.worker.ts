@@ -14,6 +14,7 @@ import {
   earsOf,
   earsOfHearer,
   echoMaker,
+  energyByWaves,
   curvedSurfaces,
   findFlutter,
   findFocus,
@@ -27,6 +28,7 @@ import {
   settingOfRun,
   traceGroup,
   tracedReceiver,
+  withRows,
   type EchoMaker,
   type Flutter,
   type Focus,
@@ -43,6 +45,7 @@ import {
   energyOverTime,
   sceneOf,
   type CheckedPoint,
+  type Heard,
   type ModelFault,
   type Scene,
   type TracedFace,
@@ -50,7 +53,14 @@ import {
 import type { WaveModes } from '@pebble-hall/core/waves';
 import QuickLRU from 'quick-lru';
 import { PebbleDatabase } from '../store/database';
-import { lowsHeard, modesOfWaves, seenLows, type LowsSeen, type ModesAsked } from './wavesOfRooms';
+import {
+  lowsHeard,
+  modesOfWaves,
+  seenLows,
+  wavesOfRun,
+  type LowsSeen,
+  type ModesAsked,
+} from './wavesOfRooms';
 import { tracedByServer } from './tracedByServer';
 import { radiatingOfAsked, type AskedModel } from './loudspeakerModels';
 import { handOver, serveJobs, type JobContext } from './serveJobs';
@@ -90,6 +100,8 @@ export interface RunBalance {
 export interface RunReading {
   receivers: ReceiverReading[];
   balance: RunBalance;
+  /** so many octaves, from the lowest on, are told by waves and not by rays */
+  byWaves: number;
 }
 
 /** What is looked at of one receiver. */
@@ -197,6 +209,38 @@ const responseOf = async (asked: RunAsked, index: number, rate: number) => {
   return { heard, response: pressureResponse(heard, requestOf(asked, index, rate)) };
 };
 
+/** What sources send, and when; of one source alone energies are as if its power were 0 dB. */
+const sentOf = (of: readonly RunPart[]) =>
+  of.map(({ powerDb, delayS }) =>
+    of.length === 1 ? { powerDb: OCTAVES.map(() => 0), delayS: 0 } : { powerDb, delayS },
+  );
+
+/** Energies of the lowest octaves at a receiver as waves tell them; none where rays tell all. @param heard as rays tell it */
+async function rowsByWaves(
+  asked: RunAsked,
+  index: number,
+  heard: Heard,
+  progress: JobContext['progress'],
+): Promise<Float64Array[]> {
+  const { run } = asked;
+  const waves = await wavesOfRun(run, sceneOfRun(run), progress);
+  const here = waves?.at[index];
+  if (!here) return [];
+  const sources = sentOf(await partsOfRun(asked));
+  const { directS } = heard;
+  const speed = speedOfSound(run.air.temperatureC);
+  const { rate: _, ...request } = requestOf(asked, index, 0);
+  return energyByWaves(
+    heard,
+    request,
+    (into) => lowsOf(here, 'one ear', 0, { ...into, directS, sources, speed })[0]!,
+    waves.octaves,
+  );
+}
+
+/** Of the share of reading a run, waves take so much. */
+const WAVES_SHARE = 0.8;
+
 const jobs = {
   /** traces a group and keeps it */
   group: async (asked: GroupAsked, { tell }: JobContext) => {
@@ -224,20 +268,28 @@ const jobs = {
     const { run } = asked;
     const of = await partsOfRun(asked);
     const receivers: ReceiverReading[] = [];
+    let byWaves = 0;
     for (const [i, receiver] of run.receivers.entries()) {
       const heard = heardInRun(settingOfRun(run), of, tracedReceiver(receiver), i);
-      receivers.push(readReceiver(of, heard, run.noiseLevelsDb));
-      await progress((i + 1) / run.receivers.length);
+      const rows = await rowsByWaves(asked, i, heard.all, (share) => progress(WAVES_SHARE * share));
+      receivers.push(readReceiver(of, heard, run.noiseLevelsDb, rows));
+      byWaves = rows.length;
+      const before = byWaves > 0 ? WAVES_SHARE : 0;
+      await progress(before + ((1 - before) * (i + 1)) / run.receivers.length);
     }
-    const read = { receivers, balance: balanceOf(of) };
+    const read = { receivers, balance: balanceOf(of), byWaves };
     readings.set(keyOf(asked), read);
     return read;
   },
   /** decays, density and echoes at one receiver */
-  receiver: async ({ index, wantedPerMs, ...asked }: RunAsked & { index: number; wantedPerMs: number }) => {
+  receiver: async (
+    { index, wantedPerMs, ...asked }: RunAsked & { index: number; wantedPerMs: number },
+    { progress }: JobContext,
+  ) => {
     const { run } = asked;
     const { heard, response } = await responseOf(asked, index, ECHO_RATE);
-    const energies = OCTAVES.map((_, o) => energyOverTime(heard, o));
+    const told = withRows(heard, await rowsByWaves(asked, index, heard, progress));
+    const energies = OCTAVES.map((_, o) => energyOverTime(told, o));
     const of = await partsOfRun(asked);
     const echo = {
       speech: echoCriterion(response.samples, ECHO_RATE, response.zero, 'speech'),
@@ -298,10 +350,7 @@ const jobs = {
     const facing = (azimuthDeg * Math.PI) / 180;
     const heard = await heardOf(asked, index);
     const lows = await lowsHeard(asked.run, sceneOfRun(asked.run), index, progress);
-    const sources = (await partsOfRun(asked)).map(({ powerDb, delayS }, _, { length }) =>
-      // of one source alone energies are as if its power were 0 dB
-      length === 1 ? { powerDb: OCTAVES.map(() => 0), delayS: 0 } : { powerDb, delayS },
-    );
+    const sources = sentOf(await partsOfRun(asked));
     const speed = speedOfSound(asked.run.air.temperatureC);
     const { directS } = heard;
     const made = earResponses(

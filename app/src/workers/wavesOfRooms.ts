@@ -1,7 +1,16 @@
 // Waves in rooms, for the worker that traces them: told step by step, so that they can be ended.
 import type { Point } from '@pebble-hall/core/geometry';
 import { OCTAVES, octaveShares, speedOfSound } from '@pebble-hall/core/room';
-import { gridOfRun, lowsOf, lowsPlan, lowsSteps, type LowsHeard, type RoomRun } from '@pebble-hall/core/runs';
+import {
+  gridOfRun,
+  lowsOf,
+  lowsOfRunSteps,
+  lowsPlan,
+  lowsSteps,
+  octavesByWaves,
+  type LowsHeard,
+  type RoomRun,
+} from '@pebble-hall/core/runs';
 import { sceneOf, type Scene, type TracedFace } from '@pebble-hall/core/tracing';
 import { isInRoom, roomGrid, waveModeSteps, type NoGrid, type WaveModes } from '@pebble-hall/core/waves';
 import QuickLRU from 'quick-lru';
@@ -58,6 +67,30 @@ export async function lowsHeard(
   const heard = await throughSteps(lowsSteps(run, plan, grid, receiver.position), progress);
   lowsKept.set(key, heard);
   return heard;
+}
+
+/** Waves of whole runs: they hang on no rays, so a run that goes on keeps them. */
+const runsKept = new QuickLRU<string, (LowsHeard | null)[]>({ maxSize: 3 });
+
+/**
+ * What waves bring to all receivers of a run, where they tell whole octaves of it.
+ * @returns null where they do not: in larger rooms, and in those that cannot be laid out in cells
+ */
+export async function wavesOfRun(
+  run: RoomRun,
+  scene: Scene,
+  progress: Progress,
+): Promise<{ octaves: number; at: (LowsHeard | null)[] } | null> {
+  const plan = lowsPlan(run, scene);
+  const octaves = octavesByWaves(plan);
+  if (octaves === 0) return null;
+  const known = runsKept.get(run.id);
+  if (known) return { octaves, at: known };
+  const grid = gridOfRun(run, scene, plan);
+  if (typeof grid === 'string') return null;
+  const at = await throughSteps(lowsOfRunSteps(run, plan, grid), progress);
+  runsKept.set(run.id, at);
+  return { octaves, at };
 }
 
 /** Level over frequency of the lows at a receiver. */

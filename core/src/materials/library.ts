@@ -27,8 +27,8 @@ const printed = (...six: [number, number, number, number, number, number]): PerO
 /** By how uneven a surface is: nearly flat; panels and joints; deep as a hand; as rows of seats. */
 const SMOOTH = [0.05, 0.05, 0.05, 0.05, 0.05, 0.05, 0.05, 0.05] as const;
 const JOINTED = [0.05, 0.05, 0.06, 0.08, 0.1, 0.12, 0.15, 0.18] as const;
-const FOLDED = [0.05, 0.1, 0.15, 0.25, 0.35, 0.45, 0.5, 0.5] as const;
-const SEATS = [0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.7, 0.7] as const;
+export const FOLDED = [0.05, 0.1, 0.15, 0.25, 0.35, 0.45, 0.5, 0.5] as const;
+export const SEATS = [0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.7, 0.7] as const;
 
 const of = (
   id: string,

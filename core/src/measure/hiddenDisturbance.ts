@@ -16,7 +16,7 @@ const NO_HARMONIC_DB = -10;
  * A room's energy may beat as it dies away; in the lows, over blocks of 0.1 s, it does not rise again by so much in the octave
  * around 63 Hz, and in one half as wide, whose level is known from half as much, not by root two times that.
  */
-const BACK_DB = 7;
+const BACK_DB = 9;
 const BACK_OCTAVE_HZ = 63;
 const LOWS_HZ = 150;
 /** Above the lows a late echo may bring some of it back, but nothing as loud as the sound that the room began with, over blocks of 0.1 s. */
@@ -82,9 +82,10 @@ export function findHiddenDisturbance(
       }
       continue;
     }
-    let least = responseDb;
+    // in a large room it takes a block until as much comes back from its surfaces as came first
+    let least = Math.max(responseDb, energyDb(begins + block));
     const backDb = BACK_DB * Math.sqrt(Math.max(1, BACK_OCTAVE_HZ / centre));
-    for (let at = begins + block; at < begins + 0.8 * lowRate; at += block) {
+    for (let at = begins + 2 * block; at < begins + 0.8 * lowRate; at += block) {
       const levelDb = energyDb(at);
       if (levelDb > noiseDb + RISE_DB && levelDb > least + backDb) return told(at, levelDb);
       least = Math.min(least, levelDb);

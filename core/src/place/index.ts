@@ -30,6 +30,7 @@ export {
 export { FINISHES, type Finish } from './finishes.js';
 export { boxesOf, freeBoxesOf, nearestM, type Box, type FreeBox, type Group, type Grouped } from './group.js';
 export { snapped, type Guide, type SnapTo } from './snap.js';
+export { intoRoom } from './intoRoom.js';
 export { drawnShape } from './drawnShape.js';
 export { seatsOfPlace, type PlacedSeat } from './seatsOfPlace.js';
 export { endFireStepMs, GRADIENT_PATTERNS, gradientDelayMs, type GradientPattern } from './patterns.js';

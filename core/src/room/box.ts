@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/index.js';
-import { speedOfSound, type Air } from './air.js';
+import type { Air } from './air.js';
 import { OCTAVES, type PerOctave } from './octaves.js';
 
 /** A box-shaped room with one corner at the origin. */
@@ -26,18 +26,3 @@ export function checkBox({ size, absorption }: BoxRoom): void {
 }
 
 export const volumeOf = ({ size: { x, y, z } }: BoxRoom): number => x * y * z;
-
-/** Reverberation time per octave in seconds after Eyring (1930), without air absorption. */
-export function eyringTime(room: BoxRoom): number[] {
-  checkBox(room);
-  const { x, y, z } = room.size;
-  const areas = [y * z, y * z, x * z, x * z, x * y, x * y];
-  const surface = areas.reduce((a, b) => a + b);
-  const c = speedOfSound(room.air.temperatureC);
-  return OCTAVES.map((_, o) => {
-    const mean = areas.reduce((sum, area, w) => sum + area * room.absorption[w]![o]!, 0) / surface;
-    if (!(mean > 0))
-      throw new RangeError(`eyringTime: mean absorption must be above 0, got ${mean} in octave ${o + 1}`);
-    return (24 * Math.LN10 * volumeOf(room)) / (c * -surface * Math.log(1 - mean));
-  });
-}

@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index.js';
 import { describe, expect, it } from 'vitest';
-import { boxArrivals, eyringTime, speedOfSound, visitImages, type BoxRoom } from './index.js';
+import { boxArrivals, speedOfSound, visitImages, type BoxRoom } from './index.js';
 
 const flat = (a: number) => new Array<number>(8).fill(a);
 const room: BoxRoom = {
@@ -61,15 +61,4 @@ describe('image sources of a box', () => {
     } as unknown as BoxRoom;
     expect(() => boxArrivals(black, source, receiver, 0.01)).toThrow(/below 1/);
   });
-});
-
-it('gives Eyring times by the formula', () => {
-  const alpha = 0.2;
-  const even: BoxRoom = {
-    ...room,
-    absorption: [flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha), flat(alpha)],
-  };
-  const { x, y, z } = room.size;
-  const want = (55.26 * x * y * z) / (343.2 * 2 * (x * y + y * z + x * z) * -Math.log(1 - alpha));
-  eyringTime(even).forEach((t) => expect(t / want).toBeCloseTo(1, 3));
 });

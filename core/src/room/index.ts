@@ -1,25 +1,11 @@
-/** Rooms as models: air, boxes, image sources, loudspeakers, impulse responses. */
+/** Rooms as models: air, boxes, image sources, loudspeakers, modes. */
 export { airAbsorption, speedOfSound, type Air } from './air.js';
 export { OCTAVES, octaveShares, type PerOctave } from './octaves.js';
-export { checkBox, eyringTime, volumeOf, type BoxRoom } from './box.js';
+export { checkBox, volumeOf, type BoxRoom } from './box.js';
 export { boxArrivals, visitImages, type ImageArrival } from './imageSources.js';
-export {
-  beamExponent,
-  beamGain,
-  directivityFactor,
-  loudspeakerSections,
-  loudspeakerSpectrum,
-  type LoudspeakerModel,
-} from './loudspeaker.js';
-export { boxImpulse, type BoxImpulseOptions, type Source } from './boxImpulse.js';
+export { loudspeakerSections, loudspeakerSpectrum, type LoudspeakerModel } from './loudspeaker.js';
 export { facetArrivals, type FacetArrival, type ReflectingFacet } from './facetImages.js';
-export {
-  facetEyringTime,
-  facetImpulse,
-  facetOrder,
-  type FacetRoom,
-  type PlayedSource,
-} from './facetImpulse.js';
+export { facetOrder } from './facetOrder.js';
 export { roomStatistics, shortenedBy, type RoomStatistics } from './statistics.js';
 export { boxModes, modePressure, type BoxMode } from './modes.js';
 export { planModes, planPressure, type PlanMode, type PlanModes } from './planModes.js';

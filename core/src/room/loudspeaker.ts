@@ -9,7 +9,7 @@ import {
   type ComplexTrace,
 } from '../signal/index.js';
 
-/** A loudspeaker as a model: a band-pass with the real phase of its filters, a few resonances, a beam that narrows. */
+/** A loudspeaker on its axis as a model: a band-pass with the real phase of its filters, a few resonances. */
 export interface LoudspeakerModel {
   name: string;
   /** corner and order of the fall towards low frequencies (Butterworth) */
@@ -20,9 +20,6 @@ export interface LoudspeakerModel {
   resonances: { frequency: number; gainDb: number; q: number }[];
   /** level on axis at 1 m within the band, dB re full scale in for full scale out of the microphone input */
   levelDb: number;
-  /** the beam at f is ((1 + cos) / 2)^n with n = f / this, at most `narrowest` */
-  beamFrequency: number;
-  narrowest: number;
   /** second and third order of the drive, y = x + a x^2 + b x^3 */
   distortion: { second: number; third: number };
 }
@@ -44,14 +41,3 @@ export function loudspeakerSpectrum(model: LoudspeakerModel, size: number, rate:
   const trace = biquadTrace(loudspeakerSections(model, rate), binFrequencies(size, rate), rate);
   return scaleTrace(trace, gainOfDb(model.levelDb));
 }
-
-/** Exponent of the beam at a frequency. */
-export const beamExponent = ({ beamFrequency, narrowest }: LoudspeakerModel, frequency: number): number =>
-  Math.min(narrowest, frequency / beamFrequency);
-
-/** Amplitude in a direction against that on axis; `cosine` of the angle between the two. */
-export const beamGain = (exponent: number, cosine: number): number =>
-  Math.max(0, 0.5 + 0.5 * cosine) ** exponent;
-
-/** Power on axis over the mean over all directions; 2n + 1 for this beam, by integrating over the sphere. */
-export const directivityFactor = (exponent: number): number => 2 * exponent + 1;

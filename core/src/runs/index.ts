@@ -31,13 +31,26 @@ export type { Ear } from './ear.js';
 export {
   gridOfRun,
   lowsAt,
+  lowsOctaves,
   lowsOf,
+  lowsOfRunSteps,
   lowsPlan,
+  lowsReachHz,
   lowsSteps,
   type LowsHeard,
   type LowsInto,
   type LowsPlan,
 } from './lows.js';
+export {
+  playedImpulse,
+  playedRays,
+  sentTogether,
+  type PlayedBox,
+  type PlayedRays,
+  type PlayedRoom,
+} from './playedImpulse.js';
+export { lowsPlayed, playedWaves, wavesFrom, type PlayedPoint, type PlayedWaves } from './playedWaves.js';
+export { energyByWaves, octavesByWaves, withRows } from './waveEnergy.js';
 export { directLevels } from './directSound.js';
 export { reflectionDensity, type ReflectionDensity } from './reflectionDensity.js';
 export {

@@ -36,6 +36,13 @@ export function lowsPlan(
   };
 }
 
+/** Waves share in what lies below, Hz. */
+export const lowsReachHz = ({ upToHz }: Pick<LowsPlan, 'upToHz'>): number => JOINED * upToHz;
+
+/** So many octaves have a share in the lows. */
+export const lowsOctaves = ({ upToHz }: Pick<LowsPlan, 'upToHz'>): number =>
+  OCTAVES.filter((_, o) => o === 0 || OCTAVES[o - 1]! < JOINED * upToHz).length;
+
 /** A receiver and what lies beside it on each axis, so that one knows how the pressure slopes there. */
 export interface LowsPoints {
   middle: Point;
@@ -71,7 +78,7 @@ export function* lowsSteps(
   const speed = speedOfSound(run.air.temperatureC);
   const { middle, pairs } = pointsAt(grid, receiver);
   const points = [middle, ...pairs.flatMap((p) => [p.before, p.behind])];
-  const needed = OCTAVES.filter((_, o) => o === 0 || OCTAVES[o - 1]! < JOINED * plan.upToHz).length;
+  const needed = lowsOctaves(plan);
   const runs = needed * run.sources.length;
   let rate = 0;
   let done = 0;
@@ -90,6 +97,42 @@ export function* lowsSteps(
     octaves.push(own);
   }
   return { ...plan, rate, cells: grid.cells, octaves, apartM: pairs.map((p) => p.apartM) };
+}
+
+/**
+ * Waves from all sources of a run to all of its receivers at once, at their middles alone: for each source and each octave that is needed one run.
+ * @returns of each receiver; null where it is outside, as it is from a source that is
+ */
+export function* lowsOfRunSteps(
+  run: RoomRun,
+  plan: LowsPlan,
+  grid: RoomGrid,
+): Generator<number, (LowsHeard | null)[]> {
+  const speed = speedOfSound(run.air.temperatureC);
+  const { sources, receivers } = run;
+  const isHeard = receivers.map(({ position }) => isInRoom(grid, position));
+  if (!sources.every(({ position }) => isInRoom(grid, position))) return receivers.map(() => null);
+  const points = receivers.filter((_, r) => isHeard[r]).map((r) => r.position);
+  const needed = lowsOctaves(plan);
+  const found: { samples: Float64Array[]; rate: number }[][] = [];
+  for (let o = 0; o < needed; o++) {
+    const admittance = Float64Array.from(run.faces, (f) => admittanceOf(f.absorption[o]!));
+    const own: { samples: Float64Array[]; rate: number }[] = [];
+    for (const [s, { position }] of sources.entries()) {
+      const steps = waveSteps(grid, admittance, position, points, speed, run.lengthS);
+      let next = steps.next();
+      for (; !next.done; next = steps.next()) yield (o + (s + next.value) / sources.length) / needed;
+      own.push(next.value);
+    }
+    found.push(own);
+  }
+  let at = 0;
+  return isHeard.map((is): LowsHeard | null => {
+    if (!is) return null;
+    const index = at++;
+    const octaves = found.map((own) => own.map(({ samples }) => [samples[index]!]));
+    return { ...plan, rate: found[0]![0]!.rate, cells: grid.cells, octaves, apartM: [0, 0, 0] };
+  });
 }
 
 /** The same in one go. */
@@ -122,8 +165,8 @@ export interface LowsInto {
   /** index of the direct sound, and how long after the source it comes, seconds */
   zero: number;
   directS: number;
-  /** of each source: how much it sends, dB, and how late it plays, seconds */
-  sources: { powerDb: PerOctave; delayS: number }[];
+  /** of each source: how much it sends, dB, how late it plays, seconds, and whether it is turned over */
+  sources: { powerDb: PerOctave; delayS: number; inverted?: boolean }[];
   speed: number;
 }
 
@@ -223,9 +266,9 @@ function spectraAt(
     sources.forEach((at, i) => {
       const samples = at[p]!;
       const faded = samples.map((v, n) => v * ends(n, samples.length));
-      const { powerDb, delayS } = sent[i]!;
-      const gain = 10 ** (powerDb[octave]! / 20);
-      if (!(gain > 0)) return;
+      const { powerDb, delayS, inverted } = sent[i]!;
+      const gain = (inverted ? -1 : 1) * 10 ** (powerDb[octave]! / 20);
+      if (gain === 0) return;
       for (let k = 1; k < upTo; k++) {
         const turn = (2 * Math.PI * k * rate) / size;
         const [stepRe, stepIm] = [Math.cos(turn / own), -Math.sin(turn / own)];

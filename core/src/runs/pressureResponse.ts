@@ -12,6 +12,7 @@ import {
 import { BIN_S, directionIn, SECTORS, stretchOf, type Heard } from '../tracing/index.js';
 import type { Ear } from './ear.js';
 import { OPEN_EAR } from './head.js';
+import { latePulses } from './latePulses.js';
 
 /** A response that one could listen to. */
 export interface PressureResponse {
@@ -32,13 +33,9 @@ export interface PressureRequest {
 
 /** Silence ahead of the direct sound, seconds. */
 const LEAD_S = 0.01;
-/** More reflections in a second than this are noise to the ear (Schröder 2011). */
-const DENSE_PER_S = 10_000;
 
 /**
- * Pressure over time from energy over time: mirrored ways as pulses where they arrive; what rays brought as pulses of either sign
- * at random, as many as a room of this volume has by then (4 pi c^3 t^2 / V in a second, up to 10,000, and at least one in each
- * millisecond that has any energy), which in each millisecond have its energy (Vorlaender 2008). Octaves share their pulses.
+ * Pressure over time from energy over time: mirrored ways as pulses where they arrive, what rays brought as pulses at random (`latePulses`).
  * @returns a response in which a pulse of 1 is the direct sound at 1 m of a source of 0 dB
  */
 export function pressureResponse(heard: Heard, request: PressureRequest): PressureResponse {
@@ -58,7 +55,7 @@ export function earResponses(
 ): { channels: Float64Array[]; rate: number; zero: number } {
   needWhole('earResponses', 'rate', rate, 4000, 192_000);
   needAbove('earResponses', 'volume in cubic metres', volume, 0);
-  const { arrivals, bins, energy, directS } = heard;
+  const { arrivals, bins } = heard;
   const random = seededRandom(seed);
   const from = lateDirections(heard, random);
   const zero = Math.round(LEAD_S * rate);
@@ -66,30 +63,18 @@ export function earResponses(
   const size = fftSizeFor(length + zero);
   const bands = ears.map(() => OCTAVES.map(() => new Float64Array(size)));
   const [gains, here] = [new Float64Array(OCTAVES.length), new Float64Array(OCTAVES.length)];
-  const add = (atS: number, going: Point) =>
+  const add = (atS: number, going: Point, own: Float64Array) =>
     ears.forEach((ear, e) => {
       ear.gains(going, here);
-      for (let o = 0; o < here.length; o++) here[o] = here[o]! * gains[o]!;
+      for (let o = 0; o < here.length; o++) here[o] = here[o]! * own[o]!;
       addImpulse(bands[e]!, zero + (atS + ear.delayS(going)) * rate, here);
     });
   for (const { laterS, energy: e, going } of arrivals) {
     if (laterS < -LEAD_S / 2 || laterS > bins * BIN_S) continue;
     for (let o = 0; o < gains.length; o++) gains[o] = Math.sqrt(e[o]!);
-    add(laterS, going);
+    add(laterS, going, gains);
   }
-  for (let b = 0; b < bins; b++) {
-    let some = false;
-    for (let o = 0; o < gains.length; o++) some ||= energy[o * bins + b]! > 0;
-    if (!some) continue;
-    const sinceS = directS + (b + 0.5) * BIN_S;
-    const perS = Math.min(DENSE_PER_S, (4 * Math.PI * speed ** 3 * sinceS ** 2) / volume);
-    const pulses = Math.max(1, poisson(random, perS * BIN_S));
-    for (let i = 0; i < pulses; i++) {
-      const sign = random.uniform() < 0.5 ? -1 : 1;
-      for (let o = 0; o < gains.length; o++) gains[o] = sign * Math.sqrt(energy[o * bins + b]! / pulses);
-      add((b + random.uniform()) * BIN_S, from(b));
-    }
-  }
+  latePulses(heard, { volume, speed, random }, (atS, own, bin) => add(atS, from(bin), own));
   const half = size / 2 + 1;
   const one = {
     frequency: binFrequencies(size, rate),
@@ -132,12 +117,4 @@ function anyDirection(random: Random): Point {
   const around = 2 * Math.PI * random.uniform();
   const wide = Math.sqrt(1 - z * z);
   return { x: wide * Math.cos(around), y: wide * Math.sin(around), z };
-}
-
-/** How many of events that come at random, where `mean` are expected (Knuth). */
-function poisson(random: Random, mean: number): number {
-  const least = Math.exp(-mean);
-  let count = 0;
-  for (let p = random.uniform(); p > least; p *= random.uniform()) count++;
-  return count;
 }

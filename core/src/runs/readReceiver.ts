@@ -1,12 +1,14 @@
 import type { SpeechAndNoise } from '../acoustics/index.js';
 import { speedOfSound, OCTAVES, type Air, type PerOctave } from '../room/index.js';
 import {
+  ENERGY_FIGURES,
   energyOverTime,
   evennessHeard,
   heardInTurn,
   heardTogetherInTurn,
   mirroredArrivals,
   sureFigures,
+  type EnergyFigures,
   type HeardInTurn,
   type RayGroup,
   type SureFigures,
@@ -14,6 +16,7 @@ import {
   type TracedReceiver,
   type TracedSource,
 } from '../tracing/index.js';
+import { withRowsInTurn } from './waveEnergy.js';
 
 /** A source of a run with what its rays brought. */
 export interface RunPart {
@@ -60,13 +63,16 @@ export function heardInRun(
 
 /**
  * Figures at a receiver of a run. Strength is that of a single source by its power; of several together there is none.
+ * @param byWaves energies of the lowest octaves as waves tell them, see `energyByWaves`: how sure those are is not known
  * @param noiseDb dB SPL per octave; null where nobody said, or levels are not known: then the speech transmission index tells of reverberation alone
  */
 export function readReceiver(
   parts: readonly RunPart[],
-  heard: HeardInTurn,
+  byRays: HeardInTurn,
   noiseDb: PerOctave | null,
+  byWaves: readonly Float64Array[] = [],
 ): ReceiverReading {
+  const heard = byWaves.length > 0 ? withRowsInTurn(byRays, byWaves) : byRays;
   const alone = parts.length === 1 ? parts[0]! : null;
   const levelDb = OCTAVES.map(
     (_, o) =>
@@ -74,12 +80,19 @@ export function readReceiver(
       (alone ? alone.powerDb[o]! : 0),
   );
   const levels: SpeechAndNoise | null = noiseDb && { speechDb: levelDb.slice(1), noiseDb: noiseDb.slice(1) };
-  const read = sureFigures(heard, levels);
-  const evenness = evennessHeard(heard.all);
+  const sure = sureFigures(heard, levels);
+  const evenness = evennessHeard(byRays.all);
+  const read = {
+    ...sure,
+    figures: sure.figures.map((f, o) => (o < byWaves.length ? { ...f, lf: NaN } : f)),
+    errors: sure.errors.map((e, o) => (o < byWaves.length ? UNKNOWN : e)),
+  };
   return alone
     ? { ...read, levelDb, evenness }
     : { ...read, figures: read.figures.map((f) => ({ ...f, g: NaN })), levelDb, evenness };
 }
+
+const UNKNOWN = Object.fromEntries(ENERGY_FIGURES.map((f) => [f, NaN])) as unknown as EnergyFigures;
 
 /** Metres per second in the air of a run. */
 export const speedIn = ({ air }: Pick<RunSetting, 'air'>): number => speedOfSound(air.temperatureC);

@@ -13,7 +13,9 @@ export type Accuracy = keyof typeof ACCURACIES;
  * where sound goes 2.5 m from face to face, and grows a little faster than that way.
  */
 const FOUND = { rays: 8000, error: 0.45, wayM: 2.48, power: 1.1 };
-const [LEAST, MOST] = [1000, 2_000_000];
+const MOST = 2_000_000;
+/** With fewer, single rays that stay between two hard walls weigh too much, and all receivers share their error. */
+const LEAST = { quick: 1000, usual: 3500, fine: 8000 } as const satisfies Record<Accuracy, number>;
 /** Times need 35 dB of the decay and more, with some at its end that does not count. */
 const LONGER = 1.3;
 /** More orders of mirrors than this change little, as faces scatter. */
@@ -37,7 +39,7 @@ export function suggestRun(
   needAbove('suggestRun', 'mean free path in m', meanFreePathM, 0);
   needAbove('suggestRun', 'reverberation time in s', timeS, 0);
   const error = FOUND.error * (meanFreePathM / FOUND.wayM) ** FOUND.power;
-  const rays = Math.min(MOST, Math.max(LEAST, FOUND.rays * (error / ACCURACIES[accuracy]) ** 2));
+  const rays = Math.min(MOST, Math.max(LEAST[accuracy], FOUND.rays * (error / ACCURACIES[accuracy]) ** 2));
   return {
     raysPerGroup: roundUp(rays / FIRST_GROUPS),
     groups: FIRST_GROUPS,

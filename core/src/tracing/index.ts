@@ -51,3 +51,4 @@ export {
 export { directionsHeard, evennessHeard } from './directionsHeard.js';
 export { mendMesh, type MendedFace, type MendedMesh, type MeshSurface } from './mendMesh.js';
 export { planeThrough } from './triangles.js';
+export type { DirectionEnergies } from './directionTable.js';

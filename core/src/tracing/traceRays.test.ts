@@ -1,7 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { BIN_S, evennessOf, sceneOf, SECTORS, traceRays } from './index.js';
 import { boxFaces, upright } from './roomsForTest.js';
-import { asked, ell, heard, one, other, randomWalk, request, SCATTERING_BOXES, sum } from './raysForTest.js';
+import {
+  asked,
+  ell,
+  heard,
+  one,
+  other,
+  randomWalk,
+  request,
+  row,
+  SCATTERING_BOXES,
+  sum,
+} from './raysForTest.js';
 
 // the other boxes, mirrors, and source and receiver in each other's place: `npm run bars`
 it('a box that scatters everything dies away as a random walk in it', () => {
@@ -91,6 +102,48 @@ it('two rooms through a door: the small live one behind it makes the decay bend'
   };
   // dB per second: early, the dead room's; later, the live room's that leaks back
   expect(slope(0, 200) / slope(1200, 1700)).toBeGreaterThan(1.5);
+});
+
+it('sent the other way round, from the receiver to sources that send to one side, it brings what those send to it, within 0.5 dB', () => {
+  const scene = sceneOf(boxFaces({ x: 6, y: 5, z: 3 }, 0.25, 0.3));
+  // energy as 1 + cos, so that 1 goes out on the mean; one of them stands in a corner
+  const cardioid = (x: number, _y: number, _z: number, out: Float64Array) => out.fill(1 + x);
+  const from = [
+    { x: 0.3, y: 0.3, z: 0.4 },
+    { x: 2, y: 3.5, z: 1.4 },
+  ];
+  const to = { x: 4.5, y: 1.6, z: 1.2 };
+  const back = traceRays(
+    scene,
+    request({
+      source: { position: to, emission: null },
+      receivers: from.map((p) => ({ ...heard(p), takes: cardioid })),
+      rays: 16_000,
+      mirrored: 2,
+      lengthS: 0.25,
+      isThin: true,
+    }),
+  );
+  from.forEach((position, i) => {
+    const there = traceRays(
+      scene,
+      request({
+        source: { position, emission: cardioid },
+        receivers: [heard(to)],
+        rays: 16_000,
+        lengthS: 0.25,
+        mirrored: 2,
+      }),
+    );
+    for (const [begin, end] of [
+      [0, 80],
+      [80, 250],
+    ] as const) {
+      const part = (group: typeof back, r: number) => sum(row(group, r).subarray(begin, end));
+      const apart = 10 * Math.log10(part(back, i) / part(there, 0));
+      expect(Math.abs(apart), `source ${i + 1} from ${begin} to ${end} ms`).toBeLessThan(0.5);
+    }
+  });
 });
 
 it('a room with a hole tells how many rays got out, and where', () => {

@@ -2,6 +2,8 @@ import type { Point } from '../geometry/index.js';
 import { needAbove, needNumber, needWhole, needWithin } from '../limits/index.js';
 import { OCTAVES } from '../room/index.js';
 import { seededRandom, seedFrom, type Random } from '../signal/index.js';
+import { ballRadius, freeShare, usualRadius } from './balls.js';
+import { directionTable, type DirectionEnergies, type DirectionTable } from './directionTable.js';
 import { Tracer } from './firstHit.js';
 import { MIDDLE_OCTAVES, sectorOf, SECTORS, stretchOf, STRETCHES_S } from './sectors.js';
 import type { Scene } from './scene.js';
@@ -13,7 +15,7 @@ export interface TracedSource {
    * energy per octave that goes into a direction (unit vector), against what goes everywhere from a source whose level at 1 m is 0 dB; null for
    * one that sends the same everywhere
    */
-  emission: ((x: number, y: number, z: number, out: Float64Array) => void) | null;
+  emission: DirectionEnergies | null;
 }
 
 /** A point where sound is heard, and what counts as lateral there. */
@@ -21,6 +23,8 @@ export interface TracedReceiver {
   position: Point;
   /** unit vector from one ear to the other: what comes along it is lateral (figure of eight) */
   lateral: Point;
+  /** share of the energy per octave that it takes of what comes from a direction (unit vector, as it sees it); all of it when absent */
+  takes?: DirectionEnergies;
 }
 
 export interface RayRequest {
@@ -37,6 +41,11 @@ export interface RayRequest {
   /** groups of the same seed and other numbers are independent of each other */
   seed: number;
   group: number;
+  /**
+   * what is scattered late and far away rains on one receiver by chance, and so much heavier, and not on each: quicker with several receivers that are asked for
+   * by few, and no less right on the mean
+   */
+  isThin?: boolean;
 }
 
 /** Numbers in a row: as they are worked out, or as they are kept. */
@@ -74,8 +83,6 @@ const PER_CELL = 2 * BANDS;
 const [MIDDLE] = MIDDLE_OCTAVES;
 /** Rays are followed until this little of them is left: 75 dB. */
 const LEFT = 10 ** -7.5;
-/** A receiver is a ball of this radius for what comes as from a mirror, and smaller where a face is near, metres. */
-const BALL_M = { usual: 0.4, least: 0.05, most: 1.5, share: 0.06 };
 /**
  * So many reflections each octave scatters by its own share; what comes later has lost its direction, and goes by what is left in all of
  * them together: else their weights would drift apart, and few rays would bring most of the energy.
@@ -83,6 +90,8 @@ const BALL_M = { usual: 0.4, least: 0.05, most: 1.5, share: 0.06 };
 const OWN_SHARES = 6;
 /** What scatters nearer than this to a receiver counts as if it were so far away, metres. */
 const NEAREST_M = 0.1;
+/** Thin rain falls on all that are nearer, metres. */
+const NEAR_M = 4;
 
 /**
  * Sends rays out of a source and gathers what they bring to each receiver: what is scattered goes there straight from where it was scattered
@@ -130,6 +139,9 @@ class Walk {
   private readonly random: Random;
   /** of each receiver: where it is, the radius of its ball, its lateral axis, and how far the source is */
   private readonly at: Float64Array;
+  /** of each receiver: what a metre of way through its ball counts, 1 over its volume */
+  private readonly perM: Float64Array;
+  private readonly takes: readonly (DirectionTable | null)[];
   private readonly energy = new Float64Array(BANDS);
   private readonly rain = new Float64Array(BANDS);
   private readonly turn: Float64Array;
@@ -152,12 +164,19 @@ class Walk {
     this.turn = randomTurn(this.random);
     this.binsPerM = 1 / (speed * BIN_S);
     const s = source.position;
+    const balls = receivers.map(({ position: p, takes }) => {
+      const radius = takes ? usualRadius(scene) : ballRadius(scene, p);
+      const share = takes ? freeShare(this.tracer, p, radius) : 1;
+      return { radius, perM: 1 / (share * (4 / 3) * Math.PI * radius ** 3) };
+    });
     this.at = Float64Array.from(
-      receivers.flatMap(({ position: p, lateral: l }) => [
-        ...[p.x, p.y, p.z, ballRadius(scene, p), l.x, l.y, l.z],
+      receivers.flatMap(({ position: p, lateral: l }, r) => [
+        ...[p.x, p.y, p.z, balls[r]!.radius, l.x, l.y, l.z],
         Math.hypot(p.x - s.x, p.y - s.y, p.z - s.z),
       ]),
     );
+    this.perM = Float64Array.from(balls, (b) => b.perM);
+    this.takes = receivers.map(({ takes }) => (takes ? directionTable(takes) : null));
     let furthest = 0;
     for (let i = 7; i < this.at.length; i += 8) furthest = Math.max(furthest, this.at[i]!);
     this.longest = furthest + lengthS * speed;
@@ -244,7 +263,7 @@ class Walk {
       if (share > 0) {
         for (let o = 0; o < BANDS; o++)
           this.rain[o] = (energy[o]! * (isOwn ? scene.scattering[8 * face + o]! : share)) / Math.PI;
-        this.rainFrom(x, y, z, nx, ny, nz, way);
+        this.rainFrom(x, y, z, nx, ny, nz, way, order > OWN_SHARES);
       }
       most = 0;
       cameScattered = random.uniform() < share;
@@ -291,26 +310,41 @@ class Walk {
       const half = Math.sqrt(half2);
       const [from, to] = [Math.max(0, middle - half), Math.min(distance, middle + half)];
       if (!(to > from)) continue;
-      const weight = (to - from) / ((4 / 3) * Math.PI * radius ** 3);
+      const weight = (to - from) * this.perM[r]!;
       const bin = Math.floor((way + (from + to) / 2 - at[k + 7]!) * this.binsPerM);
       this.add(r, bin, this.energy, weight, dx, dy, dz);
     }
   }
 
   /** What is scattered at a point of a face, straight to each receiver that sees it. */
-  private rainFrom(x: number, y: number, z: number, nx: number, ny: number, nz: number, way: number): void {
-    const { at, scene, tracer } = this;
-    for (let r = 0, k = 0; k < at.length; r++, k += 8) {
+  private rainFrom(
+    x: number,
+    y: number,
+    z: number,
+    nx: number,
+    ny: number,
+    nz: number,
+    way: number,
+    isLate: boolean,
+  ): void {
+    const { at, scene, tracer, request } = this;
+    const receivers = at.length / 8;
+    const isThin = isLate && request.isThin === true && receivers > 1;
+    const chosen = isThin ? Math.floor(this.random.uniform() * receivers) : 0;
+    for (let r = 0, k = 0; r < receivers; r++, k += 8) {
       const [rx, ry, rz] = [at[k]!, at[k + 1]!, at[k + 2]!];
       const [px, py, pz] = [rx - x, ry - y, rz - z];
+      const far2 = px * px + py * py + pz * pz;
+      // what is near counts much already: it rains on each
+      const isByChance = isThin && far2 > NEAR_M * NEAR_M;
+      if (isByChance && r !== chosen) continue;
       const up = px * nx + py * ny + pz * nz;
       if (!(up > 0)) continue;
-      const far2 = px * px + py * py + pz * pz;
       const far = Math.sqrt(far2);
       const bin = Math.floor((way + far - at[k + 7]!) * this.binsPerM);
       if (bin >= this.out.bins) continue;
       if (!scene.isConvex && !tracer.isFree(x, y, z, rx, ry, rz)) continue;
-      const weight = up / far / Math.max(far2, NEAREST_M * NEAREST_M);
+      const weight = ((isByChance ? receivers : 1) * up) / far / Math.max(far2, NEAREST_M * NEAREST_M);
       this.add(r, bin, this.rain, weight, px / far, py / far, pz / far);
     }
   }
@@ -329,11 +363,13 @@ class Walk {
     const { bins } = out;
     const bin = from < 0 ? 0 : from;
     if (bin >= bins) return;
+    const takes = this.takes[r];
+    const taken = takes ? takes.at(-x, -y, -z) : 0;
     const side = (x * at[8 * r + 4]! + y * at[8 * r + 5]! + z * at[8 * r + 6]!) ** 2;
     const { grid } = this;
     let i = (r * bins + bin) * PER_CELL;
     for (let o = 0; o < BANDS; o++, i++) {
-      const e = energy[o]! * weight;
+      const e = takes ? energy[o]! * weight * takes.values[taken + o]! : energy[o]! * weight;
       grid[i] = grid[i]! + e;
       grid[i + BANDS] = grid[i + BANDS]! + e * side;
     }
@@ -356,25 +392,6 @@ class Walk {
     const length = Math.sqrt(x * x + y * y + z * z);
     return length > 1e-9 ? [x / length, y / length, z / length] : [nx, ny, nz];
   }
-}
-
-/** The ball around a receiver: the larger the room the fewer rays come near, so it grows with it; no face goes through it, as far as that is possible. */
-function ballRadius({ triangles, least, most }: Scene, { x, y, z }: Point): number {
-  const size = Math.cbrt((most.x - least.x) * (most.y - least.y) * (most.z - least.z));
-  let nearest = Math.min(BALL_M.most, Math.max(BALL_M.usual, BALL_M.share * size));
-  for (let t = 0; t < triangles.length; t += 12) {
-    const off = Math.abs(
-      triangles[t]! * x + triangles[t + 1]! * y + triangles[t + 2]! * z - triangles[t + 3]!,
-    );
-    if (off >= nearest) continue;
-    // beside the triangle it may be further away: by the nearest point of its plane and a generous rim
-    const [u, v] = [4, 8].map(
-      (k) =>
-        triangles[t + k]! * x + triangles[t + k + 1]! * y + triangles[t + k + 2]! * z + triangles[t + k + 3]!,
-    ) as [number, number];
-    if (u > -0.2 && v > -0.2 && u + v < 1.2) nearest = off;
-  }
-  return Math.max(BALL_M.least, nearest);
 }
 
 /** A turn of all directions that is as likely as any other, 9 numbers by rows (Shoemake 1992). */

@@ -13,8 +13,6 @@ export const DUNLIN_6: LoudspeakerModel = {
     { frequency: 8600, gainDb: 2.2, q: 1.4 },
   ],
   levelDb: -4,
-  beamFrequency: 2600,
-  narrowest: 2.6,
   distortion: { second: 0.012, third: 0.02 },
 };
 
@@ -25,8 +23,6 @@ export const EIDER_10: LoudspeakerModel = {
   high: { frequency: 320, order: 2 },
   resonances: [{ frequency: 34, gainDb: 1.8, q: 1.4 }],
   levelDb: -1,
-  beamFrequency: 1e6,
-  narrowest: 0.1,
   distortion: { second: 0.03, third: 0.05 },
 };
 
@@ -42,8 +38,6 @@ export const TERN_12: LoudspeakerModel = {
     { frequency: 5200, gainDb: -1.6, q: 1.8 },
   ],
   levelDb: 6,
-  beamFrequency: 900,
-  narrowest: 5.5,
   distortion: { second: 0.008, third: 0.01 },
 };
 
@@ -54,8 +48,6 @@ export const CORMORANT_18: LoudspeakerModel = {
   high: { frequency: 240, order: 2 },
   resonances: [{ frequency: 42, gainDb: 1.5, q: 1.5 }],
   levelDb: 8,
-  beamFrequency: 1e6,
-  narrowest: 0.1,
   distortion: { second: 0.02, third: 0.03 },
 };
 
@@ -69,8 +61,6 @@ export const PLOVER_6: LoudspeakerModel = {
     { frequency: 2400, gainDb: 1.9, q: 1.6 },
   ],
   levelDb: -2,
-  beamFrequency: 1800,
-  narrowest: 3.2,
   distortion: { second: 0.012, third: 0.015 },
 };
 
@@ -84,8 +74,6 @@ export const SANDERLING_5: LoudspeakerModel = {
     { frequency: 3400, gainDb: -1.7, q: 1.4 },
   ],
   levelDb: -3,
-  beamFrequency: 2100,
-  narrowest: 2.8,
   distortion: { second: 0.012, third: 0.018 },
 };
 
@@ -100,8 +88,6 @@ export const CURLEW_15: LoudspeakerModel = {
     { frequency: 4200, gainDb: 1.4, q: 1.6 },
   ],
   levelDb: 8,
-  beamFrequency: 700,
-  narrowest: 6,
   distortion: { second: 0.008, third: 0.01 },
 };
 
@@ -116,8 +102,6 @@ export const AVOCET_8: LoudspeakerModel = {
     { frequency: 6400, gainDb: 1.5, q: 1.7 },
   ],
   levelDb: 7,
-  beamFrequency: 1000,
-  narrowest: 5,
   distortion: { second: 0.008, third: 0.01 },
 };
 
@@ -131,8 +115,6 @@ export const REDSHANK_8: LoudspeakerModel = {
     { frequency: 2800, gainDb: -1.5, q: 1.5 },
   ],
   levelDb: 0,
-  beamFrequency: 1400,
-  narrowest: 3.5,
   distortion: { second: 0.012, third: 0.016 },
 };
 
@@ -146,8 +128,6 @@ export const KNOT_6: LoudspeakerModel = {
     { frequency: 3600, gainDb: 1.6, q: 1.6 },
   ],
   levelDb: -3,
-  beamFrequency: 1900,
-  narrowest: 2.8,
   distortion: { second: 0.012, third: 0.018 },
 };
 

@@ -1,5 +1,5 @@
-import { horizontalAim, type Point } from '@pebble-hall/core/geometry';
-import type { LoudspeakerModel, Source } from '@pebble-hall/core/room';
+import type { Point } from '@pebble-hall/core/geometry';
+import type { LoudspeakerModel } from '@pebble-hall/core/room';
 import { DUNLIN_6, EIDER_10 } from '../loudspeakers/index.js';
 
 export interface PlacedLoudspeaker {
@@ -80,7 +80,3 @@ export const NET_LOFT_LOUDSPEAKERS: PlacedLoudspeaker[] = [
     aimDeg: -135,
   },
 ];
-
-export function sourceOf({ model, position, aimDeg }: PlacedLoudspeaker): Source {
-  return { model, position, aim: horizontalAim((aimDeg * Math.PI) / 180) };
-}

@@ -6,7 +6,7 @@ import {
   type OutputCorrection,
 } from '@pebble-hall/core/processing';
 import { sumPathsInTime } from '@pebble-hall/core/path';
-import { dbOfPower, logGrid } from '@pebble-hall/core/signal';
+import { dbOfPower, exponentialSweep, logGrid } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { houseMemory, SKERRY, type Memory } from '../processor/index.js';
 import { SimulatedRoom } from './index.js';
@@ -55,6 +55,7 @@ const source = (output: number, feed: BassFeed | null = null) =>
     feed,
   });
 
+const softer = exponentialSweep({ rate: 48000, from: 20, to: 20000, durationS: 3, levelDbfs: -34 });
 const levels = (impulse: Parameters<typeof powerOnGrid>[0]) => powerOnGrid(impulse, grid, 6).map(dbOfPower);
 const worst = (a: Float64Array, b: Float64Array, from: number, to: number) =>
   Math.max(...[...grid].map((f, k) => (f >= from && f <= to ? Math.abs(a[k]! - b[k]!) : 0)));
@@ -71,6 +72,7 @@ it('what a channel and its bass on the subwoofers make together is predicted fro
 
 it('the low-frequency channel plays on the subwoofers alone, as predicted from them, within 0.2 dB', () => {
   const sum = sumPathsInTime([6, 7].map((output) => source(output, low.feed)));
-  const measured = measure(room, 8, homeSpot, memory, undefined, undefined, 'inputs').impulse;
+  // 10 dB come on top: as much softer, so that the drives are bent no more than when each was measured by itself
+  const measured = measure(room, 8, homeSpot, memory, undefined, softer, 'inputs').impulse;
   expect(worst(levels(sum), levels(measured), 30, 150)).toBeLessThan(0.2);
 });

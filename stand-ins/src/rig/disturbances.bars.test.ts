@@ -1,5 +1,4 @@
 import { analyseSweep, powerOnGrid, type AnalysedSweep } from '@pebble-hall/core/measure';
-import { boxImpulse } from '@pebble-hall/core/room';
 import {
   dbOfPower,
   delayTrace,
@@ -15,20 +14,21 @@ import {
   whiteNoise,
 } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
+import { NET_LOFT_PLACE } from './simulatedPlace.js';
+import { SimulatedWays } from './simulatedWays.js';
 import { disturbance, DISTURBANCES } from './testDisturbances.js';
 
 const RATE = 48000;
 const SILENCE = 28800;
 const grid = logGrid(40, 16000, 12);
-const places = ['left', 'centre', 'sub-1'].map((id) => NET_LOFT_LOUDSPEAKERS.find((l) => l.id === id)!);
+const { loudspeakers } = NET_LOFT_PLACE;
+const places = ['left', 'centre', 'sub-1'].map((id) => loudspeakers.find((l) => l.id === id)!);
 const rooms = places.map((place, i) =>
-  boxImpulse(
-    NET_LOFT,
-    sourceOf(place),
-    { x: 3.6, y: 1.2 + 0.4 * i, z: 1.14 },
-    { rate: RATE, size: 65536, seed: i + 1 },
-  ),
+  new SimulatedWays(NET_LOFT_PLACE, RATE, i + 1).impulse(place, [place], {
+    x: 3.6,
+    y: 1.2 + 0.4 * i,
+    z: 1.14,
+  }),
 );
 const roomNoise = (f: number) => (f < 12 ? 0 : (1 / f) * (1 + 20 / f) * (1 / (1 + (f / 900) ** 0.7)));
 

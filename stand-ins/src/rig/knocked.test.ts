@@ -6,19 +6,21 @@ import {
   SAME_PLACE,
   timingClick,
 } from '@pebble-hall/core/measure';
-import { boxImpulse } from '@pebble-hall/core/room';
 import { convolve, gainOfDb, seededRandom, shapedNoise } from '@pebble-hall/core/signal';
 import { describe, expect, it } from 'vitest';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
+import { NET_LOFT_PLACE } from './simulatedPlace.js';
+import { SimulatedWays } from './simulatedWays.js';
 
 const RATE = 48000;
 const click = Float64Array.from(timingClick(RATE, -48));
-const reference = NET_LOFT_LOUDSPEAKERS.find((l) => l.id === 'centre')!;
+const { loudspeakers } = NET_LOFT_PLACE;
+const reference = loudspeakers.find((l) => l.id === 'centre')!;
+const inLoft = new SimulatedWays(NET_LOFT_PLACE, RATE, 3);
 const LATENCY = 574.37;
 
 /** The answer to the reference click at a place, 30 dB of noise and the interface's latency with it. */
 function answerAt(place: Point, seed: number): Float32Array {
-  const room = boxImpulse(NET_LOFT, sourceOf(reference), place, { rate: RATE, size: 8192, seed: 3 });
+  const room = inLoft.impulse(reference, [reference], place);
   const length = Math.round(REFERENCE_TAIL_S * RATE);
   const heard = convolve(click, room.subarray(0, length));
   const noise = shapedNoise(length, RATE, seed, (f) => (f < 12 ? 0 : 1 / f));

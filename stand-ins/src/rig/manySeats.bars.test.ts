@@ -11,7 +11,7 @@ import {
   STARTING_GOAL,
 } from '@pebble-hall/core/correct';
 import { powerOnGrid } from '@pebble-hall/core/measure';
-import { boxImpulse, speedOfSound, type BoxRoom } from '@pebble-hall/core/room';
+import { speedOfSound } from '@pebble-hall/core/room';
 import {
   dbOfPower,
   filterBiquads,
@@ -23,16 +23,24 @@ import {
 import { subsTogether } from '@pebble-hall/core/alignment';
 import { responseAt, sectionsLevelDb } from '@pebble-hall/core/path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { NET_LOFT, NET_LOFT_LOUDSPEAKERS, sourceOf } from '../net-loft/index.js';
+import { NET_LOFT } from '../net-loft/index.js';
 import { distanceOf, grid, PROCESSOR } from './measureForTest.js';
+import { NET_LOFT_PLACE, type SimulatedPlace } from './simulatedPlace.js';
+import { SimulatedWays } from './simulatedWays.js';
 
 const rate = 48000;
+const known = new Map<string, SimulatedWays>();
 /** What a microphone without a fault would find in a quiet loft: the model itself, through the house's low-pass for a subwoofer. */
-function truth(output: number, at: Point, seed: number, room: BoxRoom = NET_LOFT) {
-  const place = NET_LOFT_LOUDSPEAKERS.find((l) => l.output === output)!;
-  const samples = boxImpulse(room, sourceOf(place), at, { rate, size: 32768, seed });
+function truth(output: number, at: Point, seed: number, place: SimulatedPlace = NET_LOFT_PLACE) {
+  const key = `${seed} ${place.shape.floor.absorption.join()}`;
+  const ways = known.get(key) ?? new SimulatedWays(place, rate, seed);
+  known.set(key, ways);
+  const loudspeaker = place.loudspeakers.find((l) => l.output === output)!;
+  const samples = ways.impulse(loudspeaker, [loudspeaker], at).subarray(0, 32768);
   const heard =
-    place.role === 'subwoofer' ? filterBiquads(samples, linkwitzRiley('lowpass', 4, 110, rate)) : samples;
+    loudspeaker.role === 'subwoofer'
+      ? filterBiquads(samples, linkwitzRiley('lowpass', 4, 110, rate))
+      : samples;
   return { samples: heard, rate, zero: 0 };
 }
 const spotsOf = (seed: number, count: number): Point[] => {
@@ -87,6 +95,13 @@ describe('over ten seeds, each with seats and a tail of its own', () => {
   const mean = (values: number[]) => values.reduce((a, b) => a + b) / values.length;
 
   it('comes nearer to the target at a spot left out by 30 % with three spots, by 40 % with eleven', () => {
+    console.log(
+      mean(falls[3]),
+      mean(falls[11]),
+      mean(fallsWithEnds[3]),
+      mean(fallsWithEnds[11]),
+      Math.min(...falls[3], ...falls[11]),
+    );
     expect(mean(falls[3])).toBeGreaterThan(0.3);
     expect(mean(falls[11])).toBeGreaterThan(0.4);
     for (const fall of [...falls[3], ...falls[11]]) expect(fall).toBeGreaterThan(0.1);
@@ -132,9 +147,15 @@ describe('what is said to be left alone is true of the room', () => {
     { x: 3.6, y: 1.6, z: 1.14 },
     { x: 3.6, y: 2.25, z: 1.14 },
   ];
-  // walls that swallow everything leave the direct sound alone
-  const dead = NET_LOFT.absorption[0]!.map(() => 0.999999) as unknown as BoxRoom['absorption'][0];
-  const open: BoxRoom = { ...NET_LOFT, absorption: [dead, dead, dead, dead, dead, dead] };
+  // in the open, over a ground that swallows all that can be, the direct sound is alone
+  const open: SimulatedPlace = {
+    ...NET_LOFT_PLACE,
+    shape: {
+      ...NET_LOFT_PLACE.shape,
+      isEnclosed: false,
+      floor: { ...NET_LOFT_PLACE.shape.floor, absorption: Array<number>(8).fill(1) },
+    },
+  };
   const c = speedOfSound(NET_LOFT.air.temperatureC);
   const modes = [0, 1, 2, 3].flatMap((x) =>
     [0, 1, 2, 3].flatMap((y) =>
@@ -171,7 +192,9 @@ describe('what is said to be left alone is true of the room', () => {
           // not of minimum phase: what comes after the direct sound is louder than it, at so many of the spots (Rouche)
           const near = Float64Array.from({ length: 21 }, (_, k) => l.at * 2 ** ((k - 10) / 120));
           const louder = spots.filter((at) => {
-            const [h, direct] = [NET_LOFT, open].map((room) => responseAt(truth(output, at, 1, room), near));
+            const [h, direct] = [NET_LOFT_PLACE, open].map((place) =>
+              responseAt(truth(output, at, 1, place), near),
+            );
             return near.some((_, k) => {
               const later = Math.hypot(h!.re[k]! - direct!.re[k]!, h!.im[k]! - direct!.im[k]!);
               return later > Math.hypot(direct!.re[k]!, direct!.im[k]!);

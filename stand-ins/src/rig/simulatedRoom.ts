@@ -20,16 +20,15 @@ import {
   type ComplexTrace,
 } from '@pebble-hall/core/signal';
 import { siskinSections, type Incidence } from '../net-loft/index.js';
+import { SimulatedWays } from './simulatedWays.js';
 import {
-  acousticsOf,
   modelOfLoudspeaker,
   NET_LOFT_PLACE,
-  wayThrough,
-  type Acoustics,
   type SimulatedLoudspeaker,
   type SimulatedPlace,
 } from './simulatedPlace.js';
 import { calibratorTone, feedsOf, humOf, inputGainDb, type Faults } from './faults.js';
+import { keptIn } from './keptIn.js';
 import { BURROW, INPUT_NOISE_DB, ROOM_NOISE_DB, roomNoise } from './burrow.js';
 import { skerryPath } from '../processor/index.js';
 import { mixerFeeds, mixerHiss, type BenchDevice } from './mixerFeeds.js';
@@ -52,16 +51,6 @@ function electronics(
     const capsule = microphone ? siskinSections(microphone.serial, microphone.incidenceDeg) : [];
     return delayTrace(biquadSpectrum([...ownSections(), ...capsule], size), BURROW.latency);
   });
-}
-
-/** What was worked out under a name, or works it out; of several the oldest goes when there are too many. */
-function keptIn<T>(kept: Map<string, T>, key: string, most: number, make: () => T): T {
-  const found = kept.get(key);
-  if (found !== undefined) return found;
-  const made = make();
-  if (kept.size >= most) kept.delete(kept.keys().next().value!);
-  kept.set(key, made);
-  return made;
 }
 
 /** A microphone at an input, where it stands, which one it is and how it points. */
@@ -123,23 +112,24 @@ export class SimulatedRoom {
 
   /** Moves the rig into another place, or the same one after something in it has moved: ways of sound that are still true are kept. */
   moveTo(place: SimulatedPlace): void {
-    const roomOf = ({ shape, temperatureC, relativeHumidityPercent }: SimulatedPlace) =>
-      JSON.stringify([shape, temperatureC, relativeHumidityPercent]);
+    const roomOf = ({ shape, roomMesh, temperatureC, relativeHumidityPercent }: SimulatedPlace) =>
+      JSON.stringify([shape, roomMesh ?? null, temperatureC, relativeHumidityPercent]);
     if (roomOf(place) !== roomOf(this.place)) {
-      this.acoustics = undefined;
+      this.madeWays = undefined;
       this.impulses.clear();
       this.spectra.clear();
     }
     this.place = place;
   }
-  private acoustics: Acoustics | undefined;
-  private get room(): Acoustics {
-    return (this.acoustics ??= acousticsOf(this.place, BURROW.rate));
+  private madeWays: SimulatedWays | undefined;
+  private get throughRoom(): SimulatedWays {
+    return (this.madeWays ??= new SimulatedWays(this.place, BURROW.rate, this.builtAs));
   }
 
   /** The same room, already worked out, in another hour: other noise. */
   another(seed: number): SimulatedRoom {
     const room = new SimulatedRoom(seed, this.builtAs, this.place);
+    room.madeWays = this.madeWays;
     for (const [key, spectrum] of this.spectra) room.spectra.set(key, spectrum);
     for (const [key, impulse] of this.impulses) room.impulses.set(key, impulse);
     return room;
@@ -172,7 +162,7 @@ export class SimulatedRoom {
     for (const [n, { output: input, samples }] of (listening.length > 0 || looped ? signals : []).entries()) {
       // silence ahead and behind costs nothing: each signal is worked out by itself, as long as it sounds
       const [from, to] = soundingPart(samples);
-      const size = fftSizeFor(to - from + this.room.size + CHAIN_SIZE);
+      const size = fftSizeFor(to - from + this.throughRoom.size + CHAIN_SIZE);
       const spectrum = realFft(samples.subarray(from, to), size, rate);
       const drives =
         through === 'outputs'
@@ -277,7 +267,7 @@ export class SimulatedRoom {
     played: number[];
     device: BenchDevice | null;
   }): SessionWays {
-    const size = fftSizeFor(this.room.size + CHAIN_SIZE);
+    const size = fftSizeFor(this.throughRoom.size + CHAIN_SIZE);
     const impulseOf = (trace: ComplexTrace, lateBy: number) =>
       Float32Array.from(inverseRealFft(delayTrace(trace, lateBy)));
     const feeds = played.flatMap((output) => {
@@ -325,7 +315,7 @@ export class SimulatedRoom {
     const key = JSON.stringify([path, model, position, aimDeg, pitchDeg, rollDeg, group]);
     return keptIn(this.spectra, `${key} ${size}`, MOST_SPECTRA, () => {
       const impulse = keptIn(this.impulses, key, MOST_IMPULSES, () =>
-        wayThrough(this.room, loudspeaker, microphone, BURROW.rate, seedFrom(this.builtAs, `tail ${path}`)),
+        this.throughRoom.impulse(loudspeaker, this.place.loudspeakers, microphone),
       );
       return realFft(impulse, size);
     });

@@ -1,3 +1,4 @@
+import { FOLDED_SCATTERING, SEATS_SCATTERING } from '@pebble-hall/core/materials';
 import { plainFace, rectangle, type AudienceArea, type Shape } from '@pebble-hall/core/place';
 import type { Fixture } from '@pebble-hall/core/project';
 
@@ -14,13 +15,28 @@ export const SLIP_HALL_SHAPE: Shape = {
   ceiling: { kind: 'ridged', along: 'x', highM: 8.5 },
   isEnclosed: true,
   walls: [
-    plainFace('Left wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
+    {
+      ...plainFace('Left wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
+      scattering: FOLDED_SCATTERING,
+    },
     plainFace('Folding doors, timber', [0.3, 0.24, 0.16, 0.12, 0.1, 0.1, 0.11, 0.12]),
-    plainFace('Right wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
-    plainFace('Stage wall, timber', [0.28, 0.22, 0.16, 0.12, 0.11, 0.11, 0.12, 0.13]),
+    {
+      ...plainFace('Right wall, brick', [0.06, 0.06, 0.06, 0.07, 0.08, 0.09, 0.1, 0.11]),
+      scattering: FOLDED_SCATTERING,
+    },
+    {
+      ...plainFace('Stage wall, timber', [0.28, 0.22, 0.16, 0.12, 0.11, 0.11, 0.12, 0.13]),
+      scattering: FOLDED_SCATTERING,
+    },
   ],
-  floor: plainFace('Slipway, seats on concrete', [0.12, 0.15, 0.2, 0.26, 0.31, 0.34, 0.36, 0.37]),
-  roof: plainFace('Roof, timber on trusses', [0.24, 0.22, 0.2, 0.18, 0.17, 0.16, 0.16, 0.17]),
+  floor: {
+    ...plainFace('Slipway, seats on concrete', [0.12, 0.15, 0.2, 0.26, 0.31, 0.34, 0.36, 0.37]),
+    scattering: SEATS_SCATTERING,
+  },
+  roof: {
+    ...plainFace('Roof, timber on trusses', [0.24, 0.22, 0.2, 0.18, 0.17, 0.16, 0.16, 0.17]),
+    scattering: FOLDED_SCATTERING,
+  },
 };
 
 const area = (

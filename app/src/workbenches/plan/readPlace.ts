@@ -1,7 +1,6 @@
 import { facetArea, facetsOf, floorArea, seatsOrNone, shapeVolume } from '@pebble-hall/core/place';
-import { facetOrder, roomStatistics, speedOfSound } from '@pebble-hall/core/room';
+import { roomStatistics, speedOfSound } from '@pebble-hall/core/room';
 import { crossingS, fittedOf, type Place } from '@pebble-hall/core/project';
-import { boxWalls } from '@pebble-hall/core/place';
 import { unitM } from '../../drawing';
 import { layoutOf, layoutOffsets, offDeg, offWords } from './layoutOffsets';
 
@@ -41,9 +40,7 @@ export function readPlace(place: Place): PlanLine[] {
     const time = (s: number) => (Number.isFinite(s) ? `${s.toFixed(1)} s` : 'ever');
     lines.push({
       text: `By its surfaces it would ring for ${time(eyring[3]!)} at 500 Hz, ${time(eyring[1]!)} at 125 Hz.`,
-      small: boxWalls(shape)
-        ? `Eyring, ${knownFrom}; rehearsed with its modes and images`
-        : `Eyring, ${knownFrom}; rehearsed with images up to order ${facetOrder(facets.length)} and a tail`,
+      small: `Eyring, ${knownFrom}; rehearsed as Room model traces it`,
     });
   } else if (!shape.isEnclosed)
     lines.push({

@@ -90,7 +90,7 @@ export function RingView({ project, runs }: { project: Project; runs: Runs }) {
       ? [
           {
             id: 'traced',
-            label: `traced, ${traced.name}, mean of ${traced.receivers}`,
+            label: `modelled, ${traced.name}, mean of ${traced.receivers}`,
             role: 'predicted' as const,
             colour: 'trace-heather',
             levels: Float64Array.from(traced.times),

@@ -16,6 +16,7 @@ import { useJob } from '../../services/useJob';
 import { isIndex, isOneOf, useKept } from '../../services/useKept';
 import {
   bandText,
+  byWavesWords,
   bothEarsSentence,
   errorInNoticeable,
   errorOf,
@@ -307,7 +308,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
               : `${meaning.short} goes from ${say(values[spread.least]!)} at ${names[spread.least]!} to ${say(values[spread.most]!)} at ${names[spread.most]!}; its mean is ${say(spread.mean)}.`}
           </Note>
         ) : null}
-        <Note number={4} attention={sure.attention}>
+        <Note number={4} attention={sure.attention} small={byWavesWords(held.byWaves)}>
           {sure.text}
         </Note>
         {walked ? (
