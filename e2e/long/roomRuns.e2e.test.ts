@@ -275,6 +275,8 @@ it('along a line to the rear: a figure over the distance, beside what a hall of 
   await user.among('What is asked', 'How does it sound?');
   await user.among('Seen as', 'distance');
   await user.choose('Figure', 'Strength G');
+  // lows are told by waves, and modes are as strong at the wall behind
+  await user.choose('Octave', 'mean');
   await user.find('//*[@role="group"][@aria-label="Strength G over the distance"]');
   await user.sees('dotted: expected, after Barron and Lee');
   const point = (at: number) => `(//*[@aria-label="Strength G over the distance"]//*[@role="button"])[${at}]`;
