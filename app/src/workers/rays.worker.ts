@@ -198,15 +198,14 @@ const heardOf = async (asked: RunAsked, index: number) => {
   const of = await partsOfRun(asked);
   return heardInRun(settingOfRun(run), of, tracedReceiver(run.receivers[index]!), index).all;
 };
-const requestOf = ({ run }: RunAsked, index: number, rate: number) => ({
-  rate,
+const drawnFor = ({ run }: RunAsked, index: number) => ({
   volume: run.volume,
   speed: speedOfSound(run.air.temperatureC),
   seed: run.seed + 1000 * (index + 1),
 });
 const responseOf = async (asked: RunAsked, index: number, rate: number) => {
   const heard = await heardOf(asked, index);
-  return { heard, response: pressureResponse(heard, requestOf(asked, index, rate)) };
+  return { heard, response: pressureResponse(heard, { rate, ...drawnFor(asked, index) }) };
 };
 
 /** What sources send, and when; of one source alone energies are as if its power were 0 dB. */
@@ -229,10 +228,9 @@ async function rowsByWaves(
   const sources = sentOf(await partsOfRun(asked));
   const { directS } = heard;
   const speed = speedOfSound(run.air.temperatureC);
-  const { rate: _, ...request } = requestOf(asked, index, 0);
   return energyByWaves(
     heard,
-    request,
+    drawnFor(asked, index),
     (into) => lowsOf(here, 'one ear', 0, { ...into, directS, sources, speed })[0]!,
     waves.octaves,
   );
@@ -355,7 +353,7 @@ const jobs = {
     const { directS } = heard;
     const made = earResponses(
       heard,
-      requestOf(asked, index, rate),
+      { rate, ...drawnFor(asked, index) },
       earsOfHearer(hearer, facing, head),
       'problem' in lows
         ? undefined
@@ -372,7 +370,7 @@ const jobs = {
     const ears = earsOf((azimuthDeg * Math.PI) / 180);
     const { channels, zero } = earResponses(
       await heardOf(asked, index),
-      requestOf(asked, index, EAR_RATE),
+      { rate: EAR_RATE, ...drawnFor(asked, index) },
       ears,
     );
     const { early, late } = interauralCorrelation(channels[0]!, channels[1]!, EAR_RATE, zero, MIDDLE_HZ);

@@ -35,8 +35,8 @@ export interface PlayedBox {
   position: Point;
   /** energy per octave into a direction, against that on its axis */
   emission: DirectionEnergies;
-  /** seconds, and -1 where it is turned over */
   delayS: number;
+  /** below 0 where it is turned over */
   gain: number;
 }
 

@@ -1,7 +1,8 @@
 import { exponentialSweep } from '@pebble-hall/core/signal';
 import { expect, it } from 'vitest';
 import { houseMemory } from '../processor/index.js';
-import { noFaults, SimulatedRoom } from './index.js';
+import { NET_LOFT_PLACE, noFaults, SimulatedRoom } from './index.js';
+import { SimulatedWays } from './simulatedWays.js';
 import { homeSpot } from './measureForTest.js';
 
 it('an input that is not wanted brings nothing, and those that are wanted hear what they always hear', () => {
@@ -26,4 +27,17 @@ it('an input that is not wanted brings nothing, and those that are wanted hear w
   expect(some.map((c) => c.length)).toEqual([24000, 0, 24000, 0, 0, 0, 0, 0]);
   expect(some[0]).toEqual(all[0]);
   expect(some[2]).toEqual(all[2]);
+});
+
+it('plays in a room with a wall of no length, and outside of it is heard just in front of the wall', () => {
+  const { shape } = NET_LOFT_PLACE;
+  const [corner] = shape.outline;
+  const doubled = {
+    ...NET_LOFT_PLACE,
+    shape: { ...shape, outline: [corner!, ...shape.outline], walls: [shape.walls[0]!, ...shape.walls] },
+  };
+  const [left] = NET_LOFT_PLACE.loudspeakers;
+  const heard = new SimulatedWays(doubled, 48000, 1).impulse(left!, [left!], { x: 99, y: 2, z: 1 });
+  expect(heard.every(Number.isFinite)).toBe(true);
+  expect(heard.some((v) => v !== 0)).toBe(true);
 });

@@ -1,5 +1,13 @@
 import type { Point } from '@pebble-hall/core/geometry';
-import { boxesOf, boxWalls, extentOf, intoRoom, roomFacets, roomVolume } from '@pebble-hall/core/place';
+import {
+  boxesOf,
+  boxWalls,
+  extentOf,
+  facetArea,
+  intoRoom,
+  roomFacets,
+  roomVolume,
+} from '@pebble-hall/core/place';
 import {
   facetOrder,
   loudspeakerSpectrum,
@@ -68,7 +76,7 @@ export class SimulatedWays {
   private readonly plan: LowsPlan | null;
   /** null where it is no box along the axes */
   private readonly box: { room: BoxRoom; origin: Point } | null;
-  private cells: PlayedWaves | null | undefined;
+  private cells: PlayedWaves | null = null;
   private readonly rays = new Map<string, PlayedRays>();
   private readonly waves = new Map<string, { heard: LowsHeard | null }>();
 
@@ -80,7 +88,10 @@ export class SimulatedWays {
   ) {
     const { shape, temperatureC, relativeHumidityPercent } = place;
     const air = { temperatureC, relativeHumidityPercent };
-    const faces = roomFacets(place).map((f) => ({ ...f, absorption: played(f.absorption) }));
+    // a side of no length has a wall without an area
+    const faces = roomFacets(place)
+      .filter((f) => facetArea(f) > 0)
+      .map((f) => ({ ...f, absorption: played(f.absorption) }));
     const scene = sceneOf(faces);
     const volume = roomVolume(place) || null;
     const surfaces = faces.map(({ absorption }, f) => ({ area: scene.areas[f]!, absorption }));
@@ -167,7 +178,8 @@ export class SimulatedWays {
       const asked = { rate, size, upToHz: lowsReachHz(plan), octaves: lowsOctaves(plan) };
       return { upToHz: plan.upToHz, octaves: boxWaves(box.room, sources, inBox(receiver), asked) };
     }
-    if (this.cells === undefined) this.cells = playedWaves(room, plan, receiver);
+    // a microphone outside finds none, and the next one may
+    this.cells ??= playedWaves(room, plan, receiver);
     const { cells } = this;
     if (!cells) return null;
     const { heard } = keptIn(this.waves, from, MOST_MICROPHONES, () => {
