@@ -115,7 +115,7 @@ export function MapNotes({ map, place, problems }: MapNotesProps) {
     });
   notes.push({
     key: 'direct',
-    text: 'Direct sound only: what walls and ceiling send back is not in it; a model of the room is to tell that one day.',
+    text: 'Direct sound only: what walls and ceiling send back is not in it; Room model tells that.',
     small: `Loudspeakers radiate as worked out from their radiators; at full scale each has its largest level. Lines are of the mean over ${text(2 * EVEN_M)}.`,
   });
   return (
