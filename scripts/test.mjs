@@ -1,9 +1,8 @@
 // npm test: installs what is missing, then checks types and lint, builds, runs unit and browser tests.
-import { readFileSync, rmSync } from 'node:fs';
-import { availableParallelism, tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { spawn, spawnSync } from 'node:child_process';
+import { availableParallelism } from 'node:os';
+import { spawn } from 'node:child_process';
 import { needBrowser, needNode, needPackages, needSox, root } from './install.mjs';
+import { tellFailures, vitestRun } from './vitestRun.mjs';
 
 needNode();
 needPackages();
@@ -15,8 +14,9 @@ await runs(['build:core']);
 await Promise.all([runs(['types:others', 'lint']), runs(['build:app'])]);
 
 let passed = 0;
-let failed = 0;
 let notJudged = 0;
+/** @type {string[]} */
+const failures = [];
 for (const [name, projects, ...more] of /** @type {const} */ ([
   // left to itself, the runner leaves one processor idle
   [
@@ -30,29 +30,16 @@ for (const [name, projects, ...more] of /** @type {const} */ ([
   ['Browser tests of real audio', ['real-audio']],
 ])) {
   console.log(`${name} ...`);
-  const report = join(tmpdir(), `pebble-hall-${process.pid}.json`);
-  const args = [
-    'vitest',
-    'run',
-    ...projects.flatMap((p) => ['--project', p]),
-    '--reporter=default',
-    '--reporter=json',
-    '--reporter=./scripts/triedAgain.mjs',
-    `--outputFile.json=${report}`,
-    ...more,
-  ];
-  const env = { ...process.env, PEBBLE_HALL_BUILT: '1' };
-  const { status } = spawnSync('npx', args, { cwd: root, stdio: 'inherit', env });
-  const { numPassedTests, numFailedTests, numPendingTests } = JSON.parse(readFileSync(report, 'utf8'));
-  rmSync(report);
-  passed += numPassedTests;
-  if (projects[0] === 'real-audio') notJudged += numPendingTests;
-  failed += numFailedTests + (status !== 0 && numFailedTests === 0 ? 1 : 0);
+  const run = vitestRun(projects, more, { PEBBLE_HALL_BUILT: '1' });
+  passed += run.passed;
+  if (projects[0] === 'real-audio') notJudged += run.pending;
+  failures.push(...run.failures);
 }
-console.log(`\n${passed} passed, ${failed} failed`);
+tellFailures(failures);
+console.log(`\n${passed} passed, ${failures.length} failed`);
 if (notJudged > 0)
   console.log(`${notJudged} not judged: this machine loses sound on an empty page as well (see above)`);
-process.exit(failed > 0 || passed === 0 ? 1 : 0);
+process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
 
 /**
  * Runs scripts of package.json one after the other and ends with the status of the first that fails.
