@@ -15,6 +15,7 @@ import {
   suggestedRun,
   SOUNDS,
   talkerPlace,
+  usualAccuracy,
   type HeardWhere,
   type RunAsking,
   type Sounds,
@@ -52,7 +53,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
           : 'the spots',
     looking: { alongDeg: null },
     tracedBy: 'browser',
-    accuracy: 'usual',
+    accuracy: usualAccuracy(place),
     noiseDb: 30,
   }));
   const isSpeech = asked.sounds === 'speech';

@@ -1,7 +1,7 @@
 import { distanceBetween } from '@pebble-hall/core/geometry';
 import { newPlace } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
-import { receiversOf } from './newRun';
+import { receiversOf, usualAccuracy } from './newRun';
 
 const place = newPlace({ name: 'P', kind: 'hall', size: { x: 20, y: 12, z: 6 }, layoutId: 'none' });
 
@@ -65,4 +65,10 @@ it('those who hear it look at the source, or all along one axis', () => {
   const source = { x: 2, y: 6, z: 1.6 };
   const along = receiversOf({ ...place, audience: [] }, 'a line to the rear', source, { alongDeg: 90 });
   expect(new Set(along.map((r) => r.azimuthDeg))).toEqual(new Set([90]));
+});
+
+it('a small room is traced finely, as that takes a moment; a hall as usual', () => {
+  const room = newPlace({ name: 'R', kind: 'listening room', size: { x: 6, y: 4, z: 2.6 }, layoutId: 'none' });
+  expect(usualAccuracy(room)).toBe('fine');
+  expect(usualAccuracy(place)).toBe('usual');
 });

@@ -189,6 +189,15 @@ export function suggestedRun(place: Place, accuracy: Accuracy): SuggestedRun {
   );
 }
 
+/** So many rays from a source take a second or two: then a run may as well be surer. */
+const CHEAP_RAYS = 10_000;
+
+/** How sure a run of a place is to be unless one says otherwise: fine where that costs little, as in a small room. */
+export function usualAccuracy(place: Place): Accuracy {
+  const { raysPerGroup, groups } = suggestedRun(place, 'fine');
+  return raysPerGroup * groups <= CHEAP_RAYS ? 'fine' : 'usual';
+}
+
 /** Sources of a run as asked. */
 export function sourcesOf(project: Project, asked: RunAsking): RunSource[] {
   const { place } = project;
