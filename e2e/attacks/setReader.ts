@@ -13,7 +13,8 @@ export class SetReader {
   private answer: (answer: Answer | null) => void = () => {};
   ended = 0;
 
-  private start(): Worker {
+  /** A reader that has read a whole set: how long it takes to begin is no part of how long it reads. */
+  private async start(): Promise<Worker> {
     const worker = new Worker(new URL('./setWorker.mjs', import.meta.url), {
       // what the package writes to its own log is nobody's
       stdout: true,
@@ -23,17 +24,30 @@ export class SetReader {
     });
     worker.on('message', (answer: Answer) => this.answer(answer));
     worker.on('error', () => this.answer(null));
+    const first = await this.ask(worker, await wholeSet());
+    if (first === null || !('finite' in first))
+      throw new Error(`A whole set is not read: ${JSON.stringify(first)}`);
     return worker;
+  }
+
+  private ask(worker: Worker, bytes: Uint8Array): Promise<Answer | null> {
+    return new Promise((resolve) => {
+      this.answer = resolve;
+      worker.postMessage(bytes);
+    });
   }
 
   /** @returns null where it was ended */
   async read(bytes: Uint8Array): Promise<Answer | null> {
-    const worker = (this.worker ??= this.start());
-    const answer = await new Promise<Answer | null>((resolve) => {
-      this.answer = resolve;
-      setTimeout(resolve, LIMIT_MS, null);
-      worker.postMessage(bytes);
-    });
+    const worker = (this.worker ??= await this.start());
+    let timer: NodeJS.Timeout | undefined;
+    const answer = await Promise.race([
+      this.ask(worker, bytes),
+      new Promise<null>((resolve) => {
+        timer = setTimeout(resolve, LIMIT_MS, null);
+      }),
+    ]);
+    clearTimeout(timer);
     if (answer === null) await this.end();
     return answer;
   }
