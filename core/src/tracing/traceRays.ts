@@ -42,8 +42,8 @@ export interface RayRequest {
   seed: number;
   group: number;
   /**
-   * what is scattered late and far away rains on one receiver by chance, and so much heavier, and not on each: quicker with several receivers that are asked for
-   * by few, and no less right on the mean
+   * energies alone are wanted, no lateral ones, counts or directions; and what is scattered late and far away rains on one receiver by chance,
+   * and so much heavier, and not on each: quicker with several receivers, and no less right on the mean
    */
   isThin?: boolean;
 }
@@ -90,8 +90,8 @@ const LEFT = 10 ** -7.5;
 const OWN_SHARES = 6;
 /** What scatters nearer than this to a receiver counts as if it were so far away, metres. */
 const NEAREST_M = 0.1;
-/** Thin rain falls on all that are nearer, metres. */
-const NEAR_M = 4;
+/** Thin rain falls on all that are nearer: the square of how far, as a share of the area of all faces, as a single ray weighs the more the smaller that is. */
+const NEAR_SHARE = 0.015;
 
 /**
  * Sends rays out of a source and gathers what they bring to each receiver: what is scattered goes there straight from where it was scattered
@@ -116,7 +116,7 @@ export function traceRays(scene: Scene, request: RayRequest, onRay?: (done: numb
     energy: new Float64Array(receivers.length * BANDS * bins),
     lateral: new Float64Array(receivers.length * BANDS * bins),
     counts: new Float64Array(receivers.length * bins),
-    directions: new Float64Array(receivers.length * STRETCHES_S.length * SECTORS),
+    directions: request.isThin ? null : new Float64Array(receivers.length * STRETCHES_S.length * SECTORS),
     absorbed: new Float64Array(BANDS),
     escaped: new Float64Array(BANDS),
     cut: new Float64Array(BANDS),
@@ -149,7 +149,10 @@ class Walk {
   private readonly longest: number;
   /** `[receiver][bin]`, of each its octaves of energy and of what is lateral: what is added to at once lies together */
   private readonly grid: Float64Array;
-  private readonly directions: Float64Array;
+  /** null where energies alone are wanted */
+  private readonly directions: Float64Array | null;
+  /** square metres, see `NEAR_SHARE` */
+  private readonly near2: number;
   /** of each bin */
   private readonly stretches: Uint8Array;
 
@@ -181,7 +184,8 @@ class Walk {
     for (let i = 7; i < this.at.length; i += 8) furthest = Math.max(furthest, this.at[i]!);
     this.longest = furthest + lengthS * speed;
     this.grid = new Float64Array(receivers.length * out.bins * PER_CELL);
-    this.directions = out.directions as Float64Array;
+    this.directions = out.directions as Float64Array | null;
+    this.near2 = NEAR_SHARE * scene.areas.reduce((sum, area) => sum + area, 0);
     this.stretches = Uint8Array.from({ length: out.bins }, (_, b) => stretchOf((b + 0.5) * BIN_S));
   }
 
@@ -302,13 +306,16 @@ class Walk {
   ): void {
     const { at } = this;
     for (let r = 0, k = 0; k < at.length; r++, k += 8) {
-      const [px, py, pz] = [at[k]! - x, at[k + 1]! - y, at[k + 2]! - z];
+      const px = at[k]! - x;
+      const py = at[k + 1]! - y;
+      const pz = at[k + 2]! - z;
       const middle = px * dx + py * dy + pz * dz;
       const radius = at[k + 3]!;
       const half2 = radius * radius - (px * px + py * py + pz * pz - middle * middle);
       if (!(half2 > 0)) continue;
       const half = Math.sqrt(half2);
-      const [from, to] = [Math.max(0, middle - half), Math.min(distance, middle + half)];
+      const from = Math.max(0, middle - half);
+      const to = Math.min(distance, middle + half);
       if (!(to > from)) continue;
       const weight = (to - from) * this.perM[r]!;
       const bin = Math.floor((way + (from + to) / 2 - at[k + 7]!) * this.binsPerM);
@@ -327,16 +334,20 @@ class Walk {
     way: number,
     isLate: boolean,
   ): void {
-    const { at, scene, tracer, request } = this;
+    const { at, scene, tracer, request, near2 } = this;
     const receivers = at.length / 8;
     const isThin = isLate && request.isThin === true && receivers > 1;
     const chosen = isThin ? Math.floor(this.random.uniform() * receivers) : 0;
     for (let r = 0, k = 0; r < receivers; r++, k += 8) {
-      const [rx, ry, rz] = [at[k]!, at[k + 1]!, at[k + 2]!];
-      const [px, py, pz] = [rx - x, ry - y, rz - z];
+      const rx = at[k]!;
+      const ry = at[k + 1]!;
+      const rz = at[k + 2]!;
+      const px = rx - x;
+      const py = ry - y;
+      const pz = rz - z;
       const far2 = px * px + py * py + pz * pz;
       // what is near counts much already: it rains on each
-      const isByChance = isThin && far2 > NEAR_M * NEAR_M;
+      const isByChance = isThin && far2 > near2;
       if (isByChance && r !== chosen) continue;
       const up = px * nx + py * ny + pz * nz;
       if (!(up > 0)) continue;
@@ -365,9 +376,14 @@ class Walk {
     if (bin >= bins) return;
     const takes = this.takes[r];
     const taken = takes ? takes.at(-x, -y, -z) : 0;
-    const side = (x * at[8 * r + 4]! + y * at[8 * r + 5]! + z * at[8 * r + 6]!) ** 2;
     const { grid } = this;
     let i = (r * bins + bin) * PER_CELL;
+    if (!this.directions) {
+      for (let o = 0; o < BANDS; o++, i++)
+        grid[i] = grid[i]! + energy[o]! * weight * (takes ? takes.values[taken + o]! : 1);
+      return;
+    }
+    const side = (x * at[8 * r + 4]! + y * at[8 * r + 5]! + z * at[8 * r + 6]!) ** 2;
     for (let o = 0; o < BANDS; o++, i++) {
       const e = takes ? energy[o]! * weight * takes.values[taken + o]! : energy[o]! * weight;
       grid[i] = grid[i]! + e;
