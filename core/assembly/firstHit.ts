@@ -1,5 +1,5 @@
 // First hits among triangles in AssemblyScript, with four boxes at a time in single precision and triangles in double:
-// core/src/tracing/nativeHits.ts lays its memory out, `node scripts/makeFirstHit.mjs` compiles it.
+// core/src/tracing/nativeHits.ts lays its memory out, `node scripts/makeNative.mjs` compiles it.
 //
 // Memory: what waits to be looked at (8 bytes each: how near, which), a scratch of 16 bytes, then nodes, then triangles.
 // A node has 128 bytes: of its four children least x, y, z and most x, y, z (each four numbers), then what they are: a node,

@@ -32,7 +32,17 @@ describe('a run in the Slip Hall', () => {
     await user.choose('Heard at', 'a few seats');
     await user.choose('How sure', 'quick: times to within two differences that one would notice');
     await user.sees(/rays from each of 1 source, in 10 groups, to 12 receivers/);
+    // its numbers can be typed over, and go back to what is suggested
+    await user.click('//summary[contains(., "Rays, length")]');
+    const told = async () => (await user.find('//small[contains(., "rays from each")]')).getText();
+    const suggested = await told();
+    await user.type('Rays from each source', '60000');
+    await user.type('By mirrors alone, up to', '9');
+    await user.type('Responses last', '1.2');
+    await user.sees(/60,000 rays from each .* responses of 1.2 s; as from mirrors up to [4-6] faces/);
     expect(await violations(user)).toEqual([]);
+    await user.press('As suggested');
+    expect(await told()).toBe(suggested);
     await user.press('Run');
     await isWhole();
     // two hard walls that face each other ring longer than statistics know

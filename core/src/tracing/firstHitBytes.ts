@@ -1,4 +1,4 @@
-// made by scripts/makeFirstHit.mjs from core/assembly/firstHit.ts
+// made by scripts/makeNative.mjs from core/assembly/firstHit.ts
 /** A WebAssembly module (with SIMD, memory imported): what rays meet first. */
 export const FIRST_HIT = Uint8Array.from([
   0, 97, 115, 109, 1, 0, 0, 0, 1, 24, 3, 96, 8, 124, 124, 124, 124, 124, 124, 124, 127, 1, 127, 96, 0, 1, 124,

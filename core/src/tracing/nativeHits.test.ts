@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { compiledFirstHit } from '../../../scripts/makeFirstHit.mjs';
+import { compiled } from '../../../scripts/makeNative.mjs';
 import type { Point } from '../geometry/index.js';
 import { seededRandom } from '../signal/index.js';
 import { FIRST_HIT } from './firstHitBytes.js';
@@ -26,7 +26,7 @@ function furnished(boxes: number, by: number): TracedFace[] {
 }
 
 it('the module is what its source compiles to', { timeout: 60_000 }, async () => {
-  expect([...(await compiledFirstHit())]).toEqual([...FIRST_HIT]);
+  expect([...(await compiled('firstHit'))]).toEqual([...FIRST_HIT]);
 });
 
 describe.each([0, 700])('in a hall that lies %i m from zero', (by) => {

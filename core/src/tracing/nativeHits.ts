@@ -1,15 +1,9 @@
+import { nativeInstance } from '../native/index.js';
 import { FIRST_HIT } from './firstHitBytes.js';
 import { EDGE, ON_M } from './meeting.js';
 import type { Scene } from './scene.js';
 import { wideTreeOf, type WideChild } from './wideTree.js';
 
-/** What WebAssembly gives, as far as it is used: the core knows neither browser nor Node. */
-interface WebAssemblyHere {
-  validate: (bytes: Uint8Array) => boolean;
-  Module: new (bytes: Uint8Array) => object;
-  Memory: new (size: { initial: number }) => { buffer: ArrayBuffer };
-  Instance: new (module: object, imports: object) => { exports: object };
-}
 interface Exports {
   begin: (nodesAt: number, trianglesAt: number, onM: number, edge: number) => void;
   firstHit: (
@@ -34,7 +28,6 @@ export interface NativeHits extends Pick<Exports, 'firstHit' | 'distanceOfHit'> 
 }
 
 const STACK_BYTES = 4096;
-const PAGE_BYTES = 65536;
 const NODE_BYTES = 128;
 /** Each level leaves at most three to be looked at, of 8 bytes, in what the stack has beside its scratch. */
 const MOST_DEPTH = 160;
@@ -46,18 +39,6 @@ const MOST_IN_LEAF = 15;
  */
 const MARGIN = 1e-6;
 const REACH = 2;
-
-let compiled: object | null | undefined;
-/** The module; null where there is no WebAssembly with SIMD, or the page may not have it. */
-function moduleHere(wasm: WebAssemblyHere | undefined): object | null {
-  if (compiled !== undefined) return compiled;
-  try {
-    compiled = wasm?.validate(FIRST_HIT) ? new wasm.Module(FIRST_HIT) : null;
-  } catch {
-    compiled = null;
-  }
-  return compiled;
-}
 
 const known = new WeakMap<Scene, NativeHits | null>();
 
@@ -71,23 +52,21 @@ export function nativeHitsOf(scene: Scene): NativeHits | null {
 }
 
 function make(scene: Scene): NativeHits | null {
-  const { WebAssembly: wasm } = globalThis as { WebAssembly?: WebAssemblyHere };
-  const module = moduleHere(wasm);
-  const tree = module && wideTreeOf(scene.tree);
-  if (!wasm || !tree || tree.depth > MOST_DEPTH) return null;
+  const tree = wideTreeOf(scene.tree);
+  if (!tree || tree.depth > MOST_DEPTH) return null;
   if (scene.tree.counts.some((count) => count > MOST_IN_LEAF)) return null;
   const size = Math.max(
     ...[scene.least, scene.most].flatMap(({ x, y, z }) => [Math.abs(x), Math.abs(y), Math.abs(z)]),
   );
   const trianglesAt = STACK_BYTES + NODE_BYTES * tree.nodes.length;
   const bytes = trianglesAt + scene.triangles.byteLength;
-  const memory = new wasm.Memory({ initial: Math.ceil(bytes / PAGE_BYTES) });
+  const native = nativeInstance<Exports>(FIRST_HIT, bytes);
+  if (!native) return null;
   tree.nodes.forEach((node, i) =>
-    layNode(memory.buffer, STACK_BYTES + NODE_BYTES * i, node, scene.tree.counts, MARGIN * size),
+    layNode(native.buffer, STACK_BYTES + NODE_BYTES * i, node, scene.tree.counts, MARGIN * size),
   );
-  new Float64Array(memory.buffer, trianglesAt, scene.triangles.length).set(scene.triangles);
-  const { begin, firstHit, distanceOfHit } = new wasm.Instance(module, { env: { memory } })
-    .exports as Exports;
+  new Float64Array(native.buffer, trianglesAt, scene.triangles.length).set(scene.triangles);
+  const { begin, firstHit, distanceOfHit } = native.exports;
   begin(STACK_BYTES, trianglesAt, ON_M, EDGE);
   return { reach: REACH * size, firstHit, distanceOfHit };
 }

@@ -1,6 +1,9 @@
 import type { Point } from '../geometry/index.js';
 import { needAbove, needWithin } from '../limits/index.js';
-import { cellAt, SIDES, type RoomGrid } from './roomGrid.js';
+import { nativeStep } from './nativeStep.js';
+import { plainStep } from './plainStep.js';
+import { cellAt, type RoomGrid } from './roomGrid.js';
+import { stencilOf, type FieldStep } from './stencil.js';
 
 /** Impulse responses of a room by its waves. */
 export interface WaveResponses {
@@ -22,87 +25,30 @@ const LEAST_HZ = 2;
 /** What a room of cells does from one step in time to the next. */
 export class Field {
   readonly stepS: number;
-  /** pressures now, and one step before */
-  now: Float64Array;
-  private before: Float64Array;
-  private readonly squares: readonly [number, number, number];
-  private readonly strides: readonly [number, number, number];
-  private readonly spans: Int32Array;
-  /** what each edge loses to the faces beside it */
-  private readonly loss: Float64Array;
-  /** of each edge: what its own pressure counts, and the cells inside beside it with what theirs count; itself with nothing where there is none */
-  private readonly own: Float64Array;
-  private readonly beside: Int32Array;
-  private readonly counts: Float64Array;
+  private readonly by: FieldStep;
+  private turn: 0 | 1 = 0;
 
-  constructor(
-    private readonly grid: RoomGrid,
-    admittance: Float64Array,
-    speed: number,
-  ) {
-    const { steps, counts, inside, edges, share } = grid;
+  /** @param isPlain without WebAssembly */
+  constructor(grid: RoomGrid, admittance: Float64Array, speed: number, isPlain = false) {
+    const { steps } = grid;
     this.stepS = COURANT / (speed * Math.sqrt(steps.reduce((sum, h) => sum + 1 / (h * h), 0)));
-    this.squares = steps.map((h) => ((speed * this.stepS) / h) ** 2) as [number, number, number];
-    this.strides = [counts[1] * counts[2], counts[2], 1];
-    this.spans = spansOf(grid);
-    this.loss = new Float64Array(edges.cell.length);
-    for (let e = 0; e < this.loss.length; e++)
-      for (let side = 0; side < SIDES; side++) {
-        const face = edges.faces[SIDES * e + side]!;
-        if (face < 0) continue;
-        const own = (Math.sqrt(this.squares[side >> 1]!) * admittance[face]! * share[face]!) / 2;
-        this.loss[e] = this.loss[e]! + own;
-      }
-    this.own = new Float64Array(this.loss.length);
-    this.beside = new Int32Array(SIDES * this.loss.length);
-    this.counts = new Float64Array(SIDES * this.loss.length);
-    edges.cell.forEach((cell, e) => {
-      let own = 2;
-      for (let side = 0; side < SIDES; side++) {
-        const at = SIDES * e + side;
-        const isOpen = edges.faces[at]! < 0;
-        const d = side >> 1;
-        this.beside[at] = isOpen ? cell + (side % 2 === 0 ? -1 : 1) * this.strides[d]! : cell;
-        this.counts[at] = isOpen ? this.squares[d]! : 0;
-        own -= this.counts[at]!;
-      }
-      this.own[e] = own;
-    });
-    this.now = new Float64Array(inside.length);
-    this.before = new Float64Array(inside.length);
+    const squares = steps.map((h) => ((speed * this.stepS) / h) ** 2) as [number, number, number];
+    const stencil = stencilOf(grid, squares, admittance);
+    this.by = (isPlain ? null : nativeStep(stencil)) ?? plainStep(stencil);
+  }
+
+  /** Pressures of all cells, until the next step. */
+  get now(): Float64Array {
+    return this.by.pressures[this.turn];
   }
 
   /** One step on. @param sent what goes out of some cells in it */
   advance(sent: readonly Weighted[], by: number): void {
-    const { now, before, spans, loss, squares, strides, own, beside, counts } = this;
-    const { cell } = this.grid.edges;
-    const [sx, sy, sz] = squares;
-    const [ox, oy] = strides;
-    const middle = 2 - 2 * (sx + sy + sz);
-    for (let s = 0; s < spans.length; s += 2)
-      for (let i = spans[s]!, end = spans[s + 1]!; i < end; i++)
-        before[i] =
-          middle * now[i]! +
-          sx * (now[i - ox]! + now[i + ox]!) +
-          sy * (now[i - oy]! + now[i + oy]!) +
-          sz * (now[i - 1]! + now[i + 1]!) -
-          before[i]!;
-    for (let e = 0, at = 0; e < loss.length; e++, at += SIDES) {
-      const i = cell[e]!;
-      const lost = loss[e]!;
-      const to =
-        own[e]! * now[i]! +
-        counts[at]! * now[beside[at]!]! +
-        counts[at + 1]! * now[beside[at + 1]!]! +
-        counts[at + 2]! * now[beside[at + 2]!]! +
-        counts[at + 3]! * now[beside[at + 3]!]! +
-        counts[at + 4]! * now[beside[at + 4]!]! +
-        counts[at + 5]! * now[beside[at + 5]!]!;
-      before[i] = (to - (1 - lost) * before[i]!) / (1 + lost);
-    }
-    if (by !== 0) for (const { cell: i, weight } of sent) before[i] = before[i]! + by * weight;
-    this.now = before;
-    this.before = now;
+    this.by.step(this.turn);
+    this.turn = this.turn === 0 ? 1 : 0;
+    if (by === 0) return;
+    const { now } = this;
+    for (const { cell, weight } of sent) now[cell] = now[cell]! + by * weight;
   }
 }
 
@@ -174,20 +120,6 @@ function integrateTwice(samples: Float64Array, stepS: number): void {
     twice = kept * twice + once;
     samples[t] = twice;
   }
-}
-
-/** Rows of cells inside that no face bounds, from and up to. */
-function spansOf({ inside, edges }: RoomGrid): Int32Array {
-  const plain = inside.slice();
-  for (const cell of edges.cell) plain[cell] = 0;
-  const spans: number[] = [];
-  for (let i = 0; i < plain.length; i++) {
-    if (!plain[i]) continue;
-    const from = i;
-    while (i < plain.length && plain[i]) i++;
-    spans.push(from, i);
-  }
-  return Int32Array.from(spans);
 }
 
 /** The cell inside that is nearest to a point. */

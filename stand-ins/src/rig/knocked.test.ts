@@ -15,7 +15,8 @@ const RATE = 48000;
 const click = Float64Array.from(timingClick(RATE, -48));
 const { loudspeakers } = NET_LOFT_PLACE;
 const reference = loudspeakers.find((l) => l.id === 'centre')!;
-const inLoft = new SimulatedWays(NET_LOFT_PLACE, RATE, 3);
+/** What comes early tells one place from the next: few rays will do for the rest. */
+const inLoft = new SimulatedWays(NET_LOFT_PLACE, RATE, 3, 2000);
 const LATENCY = 574.37;
 
 /** The answer to the reference click at a place, 30 dB of noise and the interface's latency with it. */

@@ -29,11 +29,13 @@ import { NET_LOFT_PLACE, type SimulatedPlace } from './simulatedPlace.js';
 import { SimulatedWays } from './simulatedWays.js';
 
 const rate = 48000;
+/** Of levels over frequency: how evenly the room rings away counts little. */
+const RAYS = 2000;
 const known = new Map<string, SimulatedWays>();
 /** What a microphone without a fault would find in a quiet loft: the model itself, through the house's low-pass for a subwoofer. */
 function truth(output: number, at: Point, seed: number, place: SimulatedPlace = NET_LOFT_PLACE) {
   const key = `${seed} ${place.shape.floor.absorption.join()}`;
-  const ways = known.get(key) ?? new SimulatedWays(place, rate, seed);
+  const ways = known.get(key) ?? new SimulatedWays(place, rate, seed, RAYS);
   known.set(key, ways);
   const loudspeaker = place.loudspeakers.find((l) => l.output === output)!;
   const samples = ways.impulse(loudspeaker, [loudspeaker], at).subarray(0, 32768);

@@ -103,11 +103,12 @@ export class SimulatedRoom {
   private readonly spectra = new Map<string, ComplexTrace>();
   private readonly impulses = new Map<string, Float64Array>();
 
-  /** @param seed of all that is left to chance. @param builtAs seed of the reverberant tail: the same building with other noise */
+  /** @param seed of all that is left to chance. @param builtAs seed of the reverberant tail: the same building with other noise @param rays see `SimulatedWays` */
   constructor(
     private readonly seed = 1,
     private readonly builtAs = seed,
     private place: SimulatedPlace = NET_LOFT_PLACE,
+    private readonly rays: number | null = null,
   ) {}
 
   /** Moves the rig into another place, or the same one after something in it has moved: ways of sound that are still true are kept. */
@@ -123,12 +124,12 @@ export class SimulatedRoom {
   }
   private madeWays: SimulatedWays | undefined;
   private get throughRoom(): SimulatedWays {
-    return (this.madeWays ??= new SimulatedWays(this.place, BURROW.rate, this.builtAs));
+    return (this.madeWays ??= new SimulatedWays(this.place, BURROW.rate, this.builtAs, this.rays));
   }
 
   /** The same room, already worked out, in another hour: other noise. */
   another(seed: number): SimulatedRoom {
-    const room = new SimulatedRoom(seed, this.builtAs, this.place);
+    const room = new SimulatedRoom(seed, this.builtAs, this.place, this.rays);
     room.madeWays = this.madeWays;
     for (const [key, spectrum] of this.spectra) room.spectra.set(key, spectrum);
     for (const [key, impulse] of this.impulses) room.impulses.set(key, impulse);

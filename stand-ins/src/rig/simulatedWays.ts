@@ -80,11 +80,15 @@ export class SimulatedWays {
   private readonly rays = new Map<string, PlayedRays>();
   private readonly waves = new Map<string, { heard: LowsHeard | null }>();
 
-  /** @param seed of all that is left to chance: the same place with the same seed sounds the same */
+  /**
+   * @param seed of all that is left to chance: the same place with the same seed sounds the same
+   * @param rays to a microphone, in place of as many as the room asks for: fewer are quicker, and their decay is less sure
+   */
   constructor(
     private readonly place: PlaceOfSound,
     private readonly rate: number,
     private readonly seed: number,
+    rays: number | null = null,
   ) {
     const { shape, temperatureC, relativeHumidityPercent } = place;
     const air = { temperatureC, relativeHumidityPercent };
@@ -107,7 +111,7 @@ export class SimulatedWays {
     this.size = size;
     this.lengthS = Math.min(longestS, (0.9 * size) / rate);
     this.room = { faces, scene, volume, air, mirrored: facetOrder(faces.length) };
-    this.count = Math.min(RAYS.most, Math.max(RAYS.least, suggested.groups * suggested.raysPerGroup));
+    this.count = rays ?? Math.min(RAYS.most, Math.max(RAYS.least, suggested.groups * suggested.raysPerGroup));
     this.plan = plan && plan.upToHz >= LEAST_WAVES_HZ ? plan : null;
   }
 

@@ -20,6 +20,7 @@ import {
   type RunAsking,
   type Sounds,
 } from './newRun';
+import { RunNumbers } from './RunNumbers';
 
 interface Props {
   project: Project;
@@ -54,18 +55,20 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
     looking: { alongDeg: null },
     tracedBy: 'browser',
     accuracy: usualAccuracy(place),
+    own: {},
     noiseDb: 30,
   }));
   const isSpeech = asked.sounds === 'speech';
   const set = (next: Partial<RunAsking>) => setAsked((now) => ({ ...now, ...next }));
   const suggested = useMemo(() => suggestedRun(place, asked.accuracy), [place, asked.accuracy]);
+  const numbers = { ...suggested, ...asked.own };
   const sources = sourcesOf(project, asked);
   const receivers = receiversOf(place, asked.heard, asked.talkerAt, asked.looking);
   const isWhole = sources.length > 0 && receivers.length > 0;
   const faces = useMemo(() => runFaces(place), [place]);
   const check = useJob('rays.check', isWhole ? { faces, sources, receivers } : null);
   const faults = check.value ?? [];
-  const rays = suggested.raysPerGroup * suggested.groups;
+  const rays = numbers.raysPerGroup * numbers.groups;
   const begin = async () => {
     const run = runAsked(project, asked, Math.floor(Math.random() * 2 ** 31));
     onClose();
@@ -223,7 +226,11 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
               label: ACCURACY_WORDS[value],
             }))}
             value={asked.accuracy}
-            onChange={(e) => set({ accuracy: e.currentTarget.value as Accuracy })}
+            onChange={(e) => {
+              // an accuracy asks for rays of its own; what else was typed stays
+              const { raysPerGroup: _, ...own } = asked.own;
+              set({ accuracy: e.currentTarget.value as Accuracy, own });
+            }}
           />
         </div>
         <div className="row">
@@ -240,8 +247,16 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
           />
         </div>
         <small className="quiet">
-          {`${rays.toLocaleString('en')} rays from each of ${sources.length} ${sources.length === 1 ? 'source' : 'sources'}, in ${suggested.groups} groups, to ${receivers.length} receivers; responses of ${suggested.lengthS.toFixed(1)} s; as from mirrors up to ${suggested.mirrored} faces; 63 Hz to 8 kHz in one pass.`}
+          {`${rays.toLocaleString('en')} rays from each of ${sources.length} ${sources.length === 1 ? 'source' : 'sources'}, in ${numbers.groups} groups, to ${receivers.length} receivers; responses of ${numbers.lengthS.toFixed(1)} s; as from mirrors up to ${numbers.mirrored} faces; 63 Hz to 8 kHz in one pass.`}
         </small>
+        <RunNumbers
+          numbers={numbers}
+          groups={numbers.groups}
+          own={asked.own}
+          faces={faces.length}
+          receivers={receivers.length}
+          onChange={(own) => set({ own })}
+        />
         {faults.map((fault, i) => (
           <p key={i} role="alert" style={{ margin: 0 }}>
             {faultSentence(

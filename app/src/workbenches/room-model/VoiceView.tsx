@@ -140,6 +140,7 @@ export function VoiceView({ project, runs }: { project: Project; runs: Runs }) {
     signalDbfs: wish.signalDbfs,
     heard: 'about 30 seats',
     accuracy: 'quick',
+    own: {},
     noiseDb: 30,
   });
   /** @returns the project as it then is; null where it was not stored */

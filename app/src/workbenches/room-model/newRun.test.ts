@@ -1,7 +1,7 @@
 import { distanceBetween } from '@pebble-hall/core/geometry';
-import { newPlace } from '@pebble-hall/core/project';
+import { emptyProject, newPlace } from '@pebble-hall/core/project';
 import { expect, it } from 'vitest';
-import { receiversOf, usualAccuracy } from './newRun';
+import { receiversOf, runAsked, usualAccuracy, type RunAsking } from './newRun';
 
 const place = newPlace({ name: 'P', kind: 'hall', size: { x: 20, y: 12, z: 6 }, layoutId: 'none' });
 
@@ -68,7 +68,36 @@ it('those who hear it look at the source, or all along one axis', () => {
 });
 
 it('a small room is traced finely, as that takes a moment; a hall as usual', () => {
-  const room = newPlace({ name: 'R', kind: 'listening room', size: { x: 6, y: 4, z: 2.6 }, layoutId: 'none' });
+  const room = newPlace({
+    name: 'R',
+    kind: 'listening room',
+    size: { x: 6, y: 4, z: 2.6 },
+    layoutId: 'none',
+  });
   expect(usualAccuracy(room)).toBe('fine');
   expect(usualAccuracy(place)).toBe('usual');
+});
+
+it('numbers that one types stand in place of what is suggested, and no others do', () => {
+  const project = emptyProject({ id: 'p', name: 'P', place, rigKind: 'simulated' });
+  const asked: RunAsking = {
+    name: 'Run',
+    talker: true,
+    talkerAt: { x: 2, y: 6, z: 1.6 },
+    voice: 'normal',
+    sounds: 'speech',
+    loudspeakerIds: [],
+    signalDbfs: -20,
+    heard: 'a few seats',
+    looking: { alongDeg: null },
+    tracedBy: 'browser',
+    accuracy: 'usual',
+    own: {},
+    noiseDb: null,
+  };
+  const suggested = runAsked(project, asked, 1);
+  const own = runAsked(project, { ...asked, own: { raysPerGroup: 777, mirrored: 0 } }, 1);
+  expect(own).toMatchObject({ raysPerGroup: 777, mirrored: 0, groups: 10, lengthS: suggested.lengthS });
+  expect(suggested.raysPerGroup).toBeGreaterThan(777);
+  expect(suggested.mirrored).toBeGreaterThan(0);
 });

@@ -56,6 +56,12 @@ export interface Looking {
   alongDeg: number | null;
 }
 
+/** Rays of a group, as a project can hold them. */
+export const RAYS_PER_GROUP = { least: 100, most: 1_000_000 };
+
+/** Numbers of a run that one sets oneself, in place of what is suggested. */
+export type RunNumbersAsked = Partial<Pick<SuggestedRun, 'raysPerGroup' | 'lengthS' | 'mirrored'>>;
+
 /** What is asked for a run. */
 export interface RunAsking {
   name: string;
@@ -70,6 +76,7 @@ export interface RunAsking {
   looking: Looking;
   tracedBy: RoomRun['tracedBy'];
   accuracy: Accuracy;
+  own: RunNumbersAsked;
   /** noise of the place, A-weighted in octaves of equal steps; null where it is left out */
   noiseDb: number | null;
 }
@@ -257,6 +264,7 @@ export function runAsked(project: Project, asked: RunAsking, seed: number): Room
     sources,
     receivers: receiversOf(place, asked.heard, sources[0]!.position, asked.looking),
     ...suggestedRun(place, asked.accuracy),
+    ...asked.own,
     seed,
     noiseLevelsDb: asked.noiseDb === null || asked.sounds !== 'speech' ? null : noiseOctaves(asked.noiseDb),
     tracedBy: asked.tracedBy,

@@ -1,0 +1,2 @@
+/** WebAssembly, where the machine has it. */
+export { nativeInstance, type Native } from './nativeInstance.js';
