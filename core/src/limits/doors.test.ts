@@ -370,6 +370,7 @@ const DOORS: Record<string, Door[]> = {
   ],
   'signal.inSteps': [door([1, 0.1], ['0', '1']), door([1, 0.1], ['1'], [0, -1])],
   'signal.interpolateLog': [door([grid, levels, grid], ['0.*', '1.*'])],
+  'signal.interpolateSmooth': [door([grid, levels, grid], ['0.*', '1.*'])],
   'signal.linkwitzRiley': [door(['highpass', 4, 100, 48000], ['1', '2', '3'], [NaN, Infinity, 0])],
   'signal.logGrid': [door([20, 20000, 48], ['0', '1', '2'], [NaN, Infinity, 0, -1])],
   'signal.lowShelf': [

@@ -43,7 +43,7 @@ export { logGrid, octaveBands, type Band } from './logGrid.js';
 export { smoothLevels, smoothPower, smoothVariable } from './smooth.js';
 export { inSteps } from './inSteps.js';
 export { median } from './median.js';
-export { interpolateLog } from './interpolate.js';
+export { interpolateLog, interpolateSmooth } from './interpolate.js';
 export { minimumPhase, minimumPhaseOfLog } from './minimumPhase.js';
 export { seededRandom, seedFrom, type Random } from './random.js';
 export { pinkNoise, shapedNoise, whiteNoise } from './noise.js';

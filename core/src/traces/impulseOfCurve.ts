@@ -1,5 +1,5 @@
 import { needWithin } from '../limits/index.js';
-import { cosineStep, interpolateLog, inverseRealFft, type ImpulseResponse } from '../signal/index.js';
+import { cosineStep, interpolateSmooth, inverseRealFft, type ImpulseResponse } from '../signal/index.js';
 import type { LibraryCurve } from './libraryCurve.js';
 
 /** How much of an impulse response lies ahead of its time zero, as a part of its length. */
@@ -10,8 +10,8 @@ const DELAYS = { from: -0.05, to: 0.4, step: 1 / 96_000 };
 const FADE_OCTAVES = 1;
 
 /**
- * The impulse response of a curve that has a phase: level and phase between its points interpolated over log frequency, faded out over an
- * octave beyond its ends. Finer than a 48th of an octave nothing is known, so neither is what rings for long.
+ * The impulse response of a curve that has a phase: level and phase between its points interpolated over log frequency without a bend (which
+ * would ring for longer than a response lasts), faded out over an octave beyond its ends. Finer than a 48th of an octave nothing is known, so neither is what rings for long.
  * @param rate Hz
  * @param size samples, a power of two
  * @returns time zero an eighth of the length from its beginning
@@ -36,7 +36,10 @@ export function impulseOfCurve(curve: LibraryCurve, rate: number, size: number):
   const bins = Float64Array.from({ length: size / 2 + 1 }, (_, k) => (k * rate) / size);
   const [first, last] = [frequency[0]!, frequency.at(-1)!];
   const within = bins.map((f) => Math.min(last, Math.max(first, f)));
-  const [log, turn] = [interpolateLog(frequency, logGain, within), interpolateLog(frequency, phase, within)];
+  const [log, turn] = [
+    interpolateSmooth(frequency, logGain, within),
+    interpolateSmooth(frequency, phase, within),
+  ];
   const zero = Math.round(size * AHEAD);
   const later = delayS + zero / rate;
   const re = new Float64Array(bins.length);

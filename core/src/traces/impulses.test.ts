@@ -12,6 +12,7 @@ import {
   impulseHead,
 } from '../formats/index.js';
 import { shapeTrace, type Shape } from '../shapes/index.js';
+import { logGrid, seededRandom } from '../signal/index.js';
 import {
   curveOfImpulse,
   curveOfShapes,
@@ -70,6 +71,36 @@ describe.each([44_100, 48_000, 96_000])('a curve as an impulse response at %i Hz
       expect(Math.abs(20 * Math.log10(ratio))).toBeLessThan(f < 100 ? 0.15 : 0.05);
     });
   });
+});
+
+it('has the levels of a rough curve, as of a room, within 0.05 dB at points that count', () => {
+  const random = seededRandom(5);
+  // a decay of 0.4 s under its pulse: peaks and dips a few hertz apart
+  const samples = Float64Array.from(
+    { length: 16_384 },
+    (_, i) => random.normal() * 10 ** ((-3 * i) / 48_000 / 0.4) * (i === 0 ? 8 : 1),
+  );
+  const frequency = logGrid(20, 20_000, 48);
+  const at = [...frequency].map((hz) => {
+    const { db, deg } = responseAt(samples, 48_000, 0, hz);
+    const size = 10 ** (db / 20);
+    return { db, re: size * Math.cos((deg * Math.PI) / 180), im: size * Math.sin((deg * Math.PI) / 180) };
+  });
+  const rough = {
+    ...curve,
+    frequency,
+    re: Float64Array.from(at, (a) => a.re),
+    im: Float64Array.from(at, (a) => a.im),
+  };
+  const impulse = impulseOfCurve(rough, 48_000, 262_144);
+  const loudest = Math.max(...at.map((a) => a.db));
+  const apart = at.flatMap(({ db }, i) => {
+    const hz = frequency[i]!;
+    if (i % 8 > 0 || hz < 100 || hz > 10_000 || db < loudest - 20) return [];
+    return [responseAt(impulse.samples, 48_000, impulse.zero, hz).db - db];
+  });
+  expect(apart.length).toBeGreaterThan(25);
+  expect(Math.hypot(...apart) / Math.sqrt(apart.length)).toBeLessThan(0.05);
 });
 
 it('wherever time zero lies, a curve has the level of its impulse response, and turns by the delay', () => {

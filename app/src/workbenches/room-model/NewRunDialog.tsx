@@ -30,8 +30,8 @@ interface Props {
 
 const ACCURACY_WORDS: Record<Accuracy, string> = {
   quick: 'quick: times to within two differences that one would notice',
-  usual: 'usual: to within one',
-  fine: 'fine: to within half of one',
+  usual: 'usual: to within one difference that one would notice',
+  fine: 'fine: to within half a difference that one would notice',
 };
 
 /** A run of the room model: who sounds, where it is heard, how sure it is to be; what is wrong with the room is told before. */
@@ -274,7 +274,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
               : 'Nobody hears it yet: draw an audience, a seat or a spot in Plan.'}
           </p>
         )}
-        <div style={{ display: 'flex', justifyContent: 'flex-end', gap: 8 }}>
+        <div className="dialog-end">
           <Button variant="default" onClick={onClose}>
             Cancel
           </Button>

@@ -61,14 +61,15 @@ export function RunNumbers({ numbers, groups, own, faces, receivers, onChange }:
             onChange={(order) => onChange({ ...own, mirrored: Math.round(order) })}
           />
         </div>
-        <small className="quiet">
-          Error falls with the root of the rays. A response is to last a third longer than the room rings, for
-          T30. Ways by mirrors arrive to the sample; rays bring everything else, in steps of 1 ms.
-        </small>
-        <div>
+        <div className="row" style={{ alignItems: 'end' }}>
+          <small className="quiet">
+            Error falls with the root of the rays. A response is to last a third longer than the room rings,
+            for T30. Ways by mirrors arrive to the sample; rays bring everything else, in steps of 1 ms.
+          </small>
           <Button
             size="compact-xs"
             variant="default"
+            style={{ flexShrink: 0 }}
             disabled={Object.keys(own).length === 0}
             onClick={() => onChange({})}
           >
