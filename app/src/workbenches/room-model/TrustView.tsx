@@ -10,6 +10,7 @@ import { useKeys } from '../../parts/useKeys';
 import { useJob } from '../../services/useJob';
 import { isIndex, useKept } from '../../services/useKept';
 import {
+  byWavesWords,
   errorInNoticeable,
   JUDGED,
   leastSure,
@@ -151,7 +152,7 @@ export function TrustView({ project, runs }: { project: Project; runs: Runs }) {
             ? `${balance.leaks.toLocaleString('en')} of ${balance.rays.toLocaleString('en')} rays got out of the room: it has a gap.`
             : `No ray got out; ${(100 * lost).toPrecision(1)} % of the energy was not followed to its end.`}
         </Note>
-        <Note number={4}>
+        <Note number={4} small={byWavesWords(held.byWaves)}>
           Rays know no waves: below the frequency that How long does it ring? tells, single modes count. What
           leans on few faces, bends around edges or passes through walls is not in it.
         </Note>
