@@ -2,8 +2,18 @@ import { needAscending, needLevels } from '../limits/index.js';
 import type { RealArray } from './types.js';
 
 /**
- * Values of a curve at other frequencies over log frequency, without a bend at its points and never beyond the two that it lies between:
- * cubic, with the slopes after Steffen (1990); flat beyond its ends.
+ * Values of a curve at other frequencies, linear over log frequency; flat beyond its ends.
+ * @param frequency Hz, above 0, ascending, at least one
+ * @returns as long as `at`; 0 Hz gives the first value
+ */
+export function interpolateLog(frequency: Float64Array, values: RealArray, at: Float64Array): Float64Array {
+  return interpolated('interpolateLog', frequency, values, at, () => (i, t) => {
+    return values[i]! + t * (values[i + 1]! - values[i]!);
+  });
+}
+
+/**
+ * The same without a bend at its points, and never beyond the two that it lies between: cubic, with the slopes after Steffen (1990).
  * @param frequency Hz, above 0, ascending, at least one
  * @returns as long as `at`; 0 Hz gives the first value
  */
@@ -12,13 +22,33 @@ export function interpolateSmooth(
   values: RealArray,
   at: Float64Array,
 ): Float64Array {
+  return interpolated('interpolateSmooth', frequency, values, at, () => {
+    const x = frequency.map(Math.log);
+    const slopes = steffenSlopes(x, values);
+    return (i, t) => {
+      const width = x[i + 1]! - x[i]!;
+      const rise = values[i + 1]! - values[i]!;
+      const a = slopes[i]! * width;
+      const b = slopes[i + 1]! * width;
+      return values[i]! + t * (a + t * (3 * rise - 2 * a - b + t * (a + b - 2 * rise)));
+    };
+  });
+}
+
+/** @param begin once the curve is known to be one. @returns what lies between a point and the next, at a share of their distance over log frequency */
+function interpolated(
+  where: string,
+  frequency: Float64Array,
+  values: RealArray,
+  at: Float64Array,
+  begin: () => (point: number, share: number) => number,
+): Float64Array {
   const n = frequency.length;
-  needAscending('interpolateSmooth', 'frequencies', frequency, 0);
+  needAscending(where, 'frequencies', frequency, 0);
   if (n < 1 || values.length !== n)
-    throw new RangeError(`interpolateSmooth: ${n} frequencies, ${values.length} values`);
-  needLevels('interpolateSmooth', 'values', values);
-  const x = frequency.map(Math.log);
-  const slopes = steffenSlopes(x, values);
+    throw new RangeError(`${where}: ${n} frequencies, ${values.length} values`);
+  needLevels(where, 'values', values);
+  const between = begin();
   const out = new Float64Array(at.length);
   let i = 0;
   for (let j = 0; j < at.length; j++) {
@@ -28,11 +58,7 @@ export function interpolateSmooth(
     else {
       if (frequency[i]! > f) i = 0; // `at` need not ascend, it is only faster
       while (frequency[i + 1]! < f) i++;
-      const width = x[i + 1]! - x[i]!;
-      const t = (Math.log(f) - x[i]!) / width;
-      const rise = values[i + 1]! - values[i]!;
-      const [a, b] = [slopes[i]! * width, slopes[i + 1]! * width];
-      out[j] = values[i]! + t * (a + t * (3 * rise - 2 * a - b + t * (a + b - 2 * rise)));
+      out[j] = between(i, Math.log(f / frequency[i]!) / Math.log(frequency[i + 1]! / frequency[i]!));
     }
   }
   return out;
@@ -57,31 +83,4 @@ function steffenSlopes(x: Float64Array, values: RealArray): Float64Array {
     slopes[i] = Math.sign(before) * Math.min(Math.abs(through), most);
   }
   return slopes;
-}
-
-/**
- * Values of a curve at other frequencies, linear over log frequency; flat beyond its ends.
- * @param frequency Hz, above 0, ascending, at least one
- * @returns as long as `at`; 0 Hz gives the first value
- */
-export function interpolateLog(frequency: Float64Array, values: RealArray, at: Float64Array): Float64Array {
-  const n = frequency.length;
-  needAscending('interpolateLog', 'frequencies', frequency, 0);
-  if (n < 1 || values.length !== n)
-    throw new RangeError(`interpolateLog: ${n} frequencies, ${values.length} values`);
-  needLevels('interpolateLog', 'values', values);
-  const out = new Float64Array(at.length);
-  let i = 0;
-  for (let j = 0; j < at.length; j++) {
-    const f = at[j]!;
-    if (f <= frequency[0]!) out[j] = values[0]!;
-    else if (f >= frequency[n - 1]!) out[j] = values[n - 1]!;
-    else {
-      if (frequency[i]! > f) i = 0; // `at` need not ascend, it is only faster
-      while (frequency[i + 1]! < f) i++;
-      const t = Math.log(f / frequency[i]!) / Math.log(frequency[i + 1]! / frequency[i]!);
-      out[j] = values[i]! + t * (values[i + 1]! - values[i]!);
-    }
-  }
-  return out;
 }
