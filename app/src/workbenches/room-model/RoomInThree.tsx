@@ -12,7 +12,7 @@ export function RoomInThree(props: Omit<RoomSceneProps, 'fitted'>) {
   return (
     <DrawnInThree>
       <RoomScene {...props} fitted={fitted} />
-      <small className="quiet" style={{ position: 'absolute', left: 14, bottom: 12 }}>
+      <small className="quiet" style={{ position: 'absolute', left: 14, right: 64, bottom: 10 }}>
         {props.swallows
           ? 'The fuller, the more it swallows at 1 kHz. Drag to turn it, wheel for nearer.'
           : 'Drag to turn it, wheel for nearer and farther.'}
