@@ -53,7 +53,7 @@ export function nativeHitsOf(scene: Scene): NativeHits | null {
 
 function make(scene: Scene): NativeHits | null {
   const tree = wideTreeOf(scene.tree);
-  if (!tree || tree.depth > MOST_DEPTH) return null;
+  if (tree.depth > MOST_DEPTH) return null;
   if (scene.tree.counts.some((count) => count > MOST_IN_LEAF)) return null;
   const size = Math.max(
     ...[scene.least, scene.most].flatMap(({ x, y, z }) => [Math.abs(x), Math.abs(y), Math.abs(z)]),

@@ -28,13 +28,12 @@ export class Field {
   private readonly by: FieldStep;
   private turn: 0 | 1 = 0;
 
-  /** @param isPlain without WebAssembly */
-  constructor(grid: RoomGrid, admittance: Float64Array, speed: number, isPlain = false) {
+  constructor(grid: RoomGrid, admittance: Float64Array, speed: number) {
     const { steps } = grid;
     this.stepS = COURANT / (speed * Math.sqrt(steps.reduce((sum, h) => sum + 1 / (h * h), 0)));
     const squares = steps.map((h) => ((speed * this.stepS) / h) ** 2) as [number, number, number];
     const stencil = stencilOf(grid, squares, admittance);
-    this.by = (isPlain ? null : nativeStep(stencil)) ?? plainStep(stencil);
+    this.by = nativeStep(stencil) ?? plainStep(stencil);
   }
 
   /** Pressures of all cells, until the next step. */
