@@ -1,6 +1,6 @@
 import { MOST_ROOM_FACES } from './placeSchema.js';
 import Joi from 'joi';
-import { INSTRUMENTS, MOST_RECEIVER_SECONDS, VOICES, type RoomRun } from '../runs/index.js';
+import { INSTRUMENTS, MOST_RECEIVER_SECONDS, RAYS_PER_GROUP, VOICES, type RoomRun } from '../runs/index.js';
 import { id, list, number, position, text, time } from './schemaValues.js';
 
 const near = number.min(-10_000).max(10_000);
@@ -56,7 +56,7 @@ export const roomRun = Joi.object<RoomRun>({
     .unique('id'),
   mirrored: number.integer().min(0).max(6),
   lengthS: number.min(0.05).max(20),
-  raysPerGroup: number.integer().min(100).max(1_000_000),
+  raysPerGroup: number.integer().min(RAYS_PER_GROUP.least).max(RAYS_PER_GROUP.most),
   groups: number.integer().min(4).max(1000),
   seed: number
     .integer()

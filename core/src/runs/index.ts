@@ -1,6 +1,7 @@
 /** Runs of the room model: who sends, what is read where it is heard, and how far that can be trusted. */
 export {
   MOST_RECEIVER_SECONDS,
+  RAYS_PER_GROUP,
   ROWS_PER_RECEIVER,
   type RoomRun,
   type RunFace,

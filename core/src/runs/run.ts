@@ -90,3 +90,6 @@ export const ROWS_PER_RECEIVER = 17;
 
 /** A run holds no more receiver-seconds than this: the data of a group would be too large to be kept. */
 export const MOST_RECEIVER_SECONDS = 2000;
+
+/** Rays of a group, as a project can hold them. */
+export const RAYS_PER_GROUP = { least: 100, most: 1_000_000 };

@@ -1,8 +1,8 @@
 import { Button } from '@mantine/core';
 import { facetOrder } from '@pebble-hall/core/room';
-import { MOST_RECEIVER_SECONDS } from '@pebble-hall/core/runs';
+import { MOST_RECEIVER_SECONDS, RAYS_PER_GROUP } from '@pebble-hall/core/runs';
 import { NumberField } from '../../parts/NumberField';
-import { RAYS_PER_GROUP, type RunNumbersAsked } from './newRun';
+import type { RunNumbersAsked } from './newRun';
 
 interface Props {
   /** as the run has them, suggested or typed */

@@ -56,9 +56,6 @@ export interface Looking {
   alongDeg: number | null;
 }
 
-/** Rays of a group, as a project can hold them. */
-export const RAYS_PER_GROUP = { least: 100, most: 1_000_000 };
-
 /** Numbers of a run that one sets oneself, in place of what is suggested. */
 export type RunNumbersAsked = Partial<Pick<SuggestedRun, 'raysPerGroup' | 'lengthS' | 'mirrored'>>;
 
