@@ -2,7 +2,7 @@
 // browser tests that take minutes. `npm run bars -- --built` takes the build that is there.
 import { availableParallelism } from 'node:os';
 import { needBrowser, needNode, needPackages, needSox, run } from './install.mjs';
-import { tellFailures, vitestRun } from './vitestRun.mjs';
+import { end, timed, vitestRun } from './vitestRun.mjs';
 
 needNode();
 needPackages();
@@ -19,10 +19,8 @@ for (const [project, workers, ...more] of /** @type {const} */ ([
   ['e2e-long', 2],
   ['real-audio-long', 1],
 ])) {
-  const run = vitestRun([project], [`--maxWorkers=${workers}`, ...more]);
+  const run = await timed(project, () => vitestRun([project], [`--maxWorkers=${workers}`, ...more]));
   passed += run.passed;
   failures.push(...run.failures);
 }
-tellFailures(failures);
-console.log(`\n${passed} passed, ${failures.length} failed`);
-process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
+end(passed, failures);

@@ -2,16 +2,18 @@
 import { availableParallelism } from 'node:os';
 import { spawn } from 'node:child_process';
 import { needBrowser, needNode, needPackages, needSox, root } from './install.mjs';
-import { tellFailures, vitestRun } from './vitestRun.mjs';
+import { end, timed, vitestRun } from './vitestRun.mjs';
 
 needNode();
 needPackages();
 needBrowser();
 needSox();
 console.log('Lint, types and build ...');
-await runs(['build:core']);
-// as long as each other, one for each processor
-await Promise.all([runs(['types:others', 'lint']), runs(['build:app'])]);
+await timed('lint, types and build', async () => {
+  await runs(['build:core']);
+  // as long as each other, one for each processor
+  await Promise.all([runs(['types:others', 'lint']), runs(['build:app'])]);
+});
 
 let passed = 0;
 let notJudged = 0;
@@ -30,16 +32,12 @@ for (const [name, projects, ...more] of /** @type {const} */ ([
   ['Browser tests of real audio', ['real-audio']],
 ])) {
   console.log(`${name} ...`);
-  const run = vitestRun(projects, more, { PEBBLE_HALL_BUILT: '1' });
+  const run = await timed(name.toLowerCase(), () => vitestRun(projects, more, { PEBBLE_HALL_BUILT: '1' }));
   passed += run.passed;
   if (projects[0] === 'real-audio') notJudged += run.pending;
   failures.push(...run.failures);
 }
-tellFailures(failures);
-console.log(`\n${passed} passed, ${failures.length} failed`);
-if (notJudged > 0)
-  console.log(`${notJudged} not judged: this machine loses sound on an empty page as well (see above)`);
-process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
+end(passed, failures, notJudged);
 
 /**
  * Runs scripts of package.json one after the other and ends with the status of the first that fails.

@@ -8,6 +8,21 @@ import { root } from './install.mjs';
 /** Lines of what a test said that are told again. */
 const LINES = 12;
 
+/** What was run, with how long it took: told at the end, too. @type {string[]} */
+const taken = [];
+/**
+ * @template T
+ * @param {string} what
+ * @param {() => T | Promise<T>} does
+ * @returns {Promise<T>}
+ */
+export async function timed(what, does) {
+  const began = performance.now();
+  const result = await does();
+  taken.push(`${what} ${Math.round((performance.now() - began) / 1000)} s`);
+  return result;
+}
+
 /**
  * @param {readonly string[]} projects of vitest.config.ts
  * @param {readonly string[]} more arguments
@@ -68,7 +83,17 @@ const start = (message) =>
     .join('\n')
     .replaceAll(root, '');
 
-/** @param {readonly string[]} failures */
-export function tellFailures(failures) {
+/**
+ * The end of all runs: what failed, how many passed, and how long each took; ends with it.
+ * @param {number} passed
+ * @param {readonly string[]} failures
+ * @param {number} notJudged on this machine
+ * @returns {never}
+ */
+export function end(passed, failures, notJudged = 0) {
   for (const failure of failures) console.log(`\nFailed: ${failure}`);
+  console.log(`\n${passed} passed, ${failures.length} failed (${taken.join(', ')})`);
+  if (notJudged > 0)
+    console.log(`${notJudged} not judged: this machine loses sound on an empty page as well (see above)`);
+  process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
 }

@@ -182,7 +182,7 @@ export class User {
     await this.until(`pressing "${name}"`, async () => {
       const button = await this.button(name);
       if (!(await button.isEnabled())) return false;
-      await button.click();
+      await this.hit(button);
       return true;
     });
   }
@@ -194,9 +194,19 @@ export class User {
   /** Clicks what is found; once more where the page drew it anew between finding and clicking. */
   async click(xpath: string): Promise<void> {
     await this.until(`clicking ${xpath}`, async () => {
-      await (await this.find(xpath)).click();
+      await this.hit(await this.find(xpath));
       return true;
     });
+  }
+
+  /** Clicks; what something else lies on is scrolled to the middle first, as one would. */
+  private async hit(element: WebElement): Promise<void> {
+    try {
+      await element.click();
+    } catch (problem) {
+      await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+      throw problem;
+    }
   }
 
   /** Nothing that is asked of the server is answered, until it is again. */
