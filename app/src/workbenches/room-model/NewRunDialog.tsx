@@ -21,6 +21,7 @@ import {
   type Sounds,
 } from './newRun';
 import { RunNumbers } from './RunNumbers';
+import { asSwept, sweptMost } from './sweptMost';
 
 interface Props {
   project: Project;
@@ -58,6 +59,7 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
     own: {},
     noiseDb: 30,
   }));
+  const swept = useMemo(() => sweptMost(project), [project]);
   const isSpeech = asked.sounds === 'speech';
   const set = (next: Partial<RunAsking>) => setAsked((now) => ({ ...now, ...next }));
   const suggested = useMemo(() => suggestedRun(place, asked.accuracy), [place, asked.accuracy]);
@@ -84,6 +86,14 @@ export function NewRunDialog({ project, onClose, onMade }: Props) {
           value={asked.name}
           onChange={(e) => set({ name: e.currentTarget.value })}
         />
+        {swept ? (
+          <small>
+            To hold it against what was measured:{' '}
+            <button className="linkish" onClick={() => set(asSwept(swept))}>
+              {`as the walk was swept, ${swept.channel.name} to the spots`}
+            </button>
+          </small>
+        ) : null}
         <div className="row">
           <span>What sounds</span>
           <NativeSelect

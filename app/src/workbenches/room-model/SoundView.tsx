@@ -44,6 +44,7 @@ import { LowsPlot } from './LowsPlot';
 import { ReceiverPlan } from './ReceiverPlan';
 import { rangeAround } from './rangeAround';
 import { RunNotes, RunWaits } from './RunFrame';
+import { playsFrom } from './sweptMost';
 import { useMeasuredFigures } from './useMeasuredTimes';
 import { useDirect } from './useDirect';
 import { useHeld, useReceiver, type Runs } from './useRuns';
@@ -213,7 +214,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
                   ? [
                       {
                         id: 'measured',
-                        label: `measured, ${measured!.name}`,
+                        label: `measured, ${measured!.channel.name}`,
                         role: 'measured' as const,
                         colour: 'trace-gorse' as const,
                         levels: measuredLevels,
@@ -314,7 +315,7 @@ export function SoundView({ project, runs }: { project: Project; runs: Runs }) {
         {walked ? (
           <Note
             number={5}
-            small={`Middle octaves; ${measured!.name} was swept here, the run has its own source`}
+            small={`Middle octaves; ${measured!.channel.name} was swept here, ${playsFrom(shown, measured!.channel.id) ? 'and is what the run plays from' : 'the run has its own source'}`}
           >
             {`Measured and modelled here: ${besideMeasured
               .filter(({ v }) => Number.isFinite(v))

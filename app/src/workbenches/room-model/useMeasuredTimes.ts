@@ -1,13 +1,14 @@
 import { FIGURE_OCTAVES, overSpots, type OctaveFigures } from '@pebble-hall/core/acoustics';
 import { viewedRef } from '@pebble-hall/core/jobs';
-import { fittedOf, usableSpots, type Project } from '@pebble-hall/core/project';
+import type { Project } from '@pebble-hall/core/project';
 import { useMemo } from 'react';
 import { useJob } from '../../services/useJob';
+import { sweptMost } from './sweptMost';
 
 /** Figures of the walk at its spots. */
 export interface MeasuredFigures {
   /** of the full-range channel that was swept at most spots */
-  name: string;
+  channel: { id: string; name: string };
   /** per octave, by the spot's id */
   at: ReadonlyMap<string, OctaveFigures[]>;
 }
@@ -15,13 +16,7 @@ export interface MeasuredFigures {
 /** What was measured of the room; null where nothing was. */
 export function useMeasuredFigures(project: Project): MeasuredFigures | null {
   const swept = useMemo(() => {
-    const all = fittedOf(project)
-      .filter((l) => l.role === 'full range')
-      .map((channel) => ({ channel, sweeps: usableSpots(project, channel.id).averaged }));
-    const most = all.reduce<(typeof all)[number] | null>(
-      (a, b) => (b.sweeps.length > (a?.sweeps.length ?? 0) ? b : a),
-      null,
-    );
+    const most = sweptMost(project);
     return most && { ...most, refs: most.sweeps.map((s) => viewedRef(s, project)) };
   }, [project]);
   const { value } = useJob('views.figures', swept?.refs ?? null);
@@ -32,7 +27,7 @@ export function useMeasuredFigures(project: Project): MeasuredFigures | null {
         return figures && sweep ? [[sweep.spotId, figures]] : [];
       }),
     );
-    return swept && at.size > 0 ? { name: swept.channel.name, at } : null;
+    return swept && at.size > 0 ? { channel: swept.channel, at } : null;
   }, [value, swept]);
 }
 
@@ -46,6 +41,6 @@ export function useMeasuredTimes(project: Project) {
       const { mean, count } = overSpots(spots.map((s) => s[o]!.t20));
       return count > 0 ? mean : NaN;
     });
-    return { times, name: measured.name, spots: spots.length };
+    return { times, name: measured.channel.name, spots: spots.length };
   }, [measured]);
 }
