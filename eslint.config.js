@@ -22,6 +22,10 @@ const noInterface = {
   ],
   message: 'The computation has no interface, no storage and no Node code.',
 };
+const noIcons = {
+  group: ['@tabler/icons-react'],
+  message: 'An icon goes through app/src/icons: the index reads six thousand files.',
+};
 const noCoreFiles = { group: ['**/core/src/*', '**/stand-ins/src/*'], message: 'Import the package entry.' };
 
 export default tseslint.config(
@@ -44,9 +48,10 @@ export default tseslint.config(
     rules: {
       'react-hooks/rules-of-hooks': 'error',
       'react-hooks/exhaustive-deps': 'error',
-      ...forbid(noCoreFiles),
+      ...forbid(noCoreFiles, noIcons),
     },
   },
+  { files: ['app/src/icons/**'], rules: forbid(noCoreFiles) },
   {
     files: ['app/src/{store,ports,workers}/**/*.{ts,tsx}'],
     rules: forbid(noCoreFiles, {

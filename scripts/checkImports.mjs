@@ -57,12 +57,12 @@ const ALLOWED = /** @type {Record<string, string[]>} */ ({
   ports: ['ports', 'workers'],
   workers: ['workers', 'ports', 'store'],
   services: ['services', 'ports', 'workers', 'store', 'words'],
-  charts: ['charts', 'services', 'store'],
+  charts: ['charts', 'icons', 'services', 'store'],
   drawing: ['drawing'],
-  parts: ['parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
+  parts: ['parts', 'icons', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
   server: ['server', 'services'],
-  shell: ['shell', 'parts', 'drawing', 'services', 'store', 'words', 'ports', 'workbenches'],
-  workbenches: ['workbenches', 'parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
+  shell: ['shell', 'icons', 'parts', 'drawing', 'services', 'store', 'words', 'ports', 'workbenches'],
+  workbenches: ['workbenches', 'icons', 'parts', 'drawing', 'charts', 'services', 'store', 'words', 'ports'],
   pages: ['pages', 'shell', 'workbenches', 'server', 'services'],
 });
 /** Simulated devices are known to the adapters, to the server that houses them, and to the worker that plays the room. */

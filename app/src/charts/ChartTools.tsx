@@ -1,5 +1,5 @@
 import { ActionIcon, Select } from '@mantine/core';
-import { IconZoomIn, IconZoomOut, IconZoomReset } from '@tabler/icons-react';
+import { IconZoomIn, IconZoomOut, IconZoomReset } from '../icons';
 import { memo } from 'react';
 
 /** Octave fraction, or one that narrows towards the lows. */

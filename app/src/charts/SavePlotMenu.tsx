@@ -1,5 +1,5 @@
 import { ActionIcon, Menu } from '@mantine/core';
-import { IconDownload } from '@tabler/icons-react';
+import { IconDownload } from '../icons';
 import { plotSvg, SAVED_SIZE, type SavedPlot } from './plotSvg';
 import { saveFile } from '../services/saveFile';
 import { notifyProblem } from '../services/notify';

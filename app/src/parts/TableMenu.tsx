@@ -1,5 +1,5 @@
 import { ActionIcon, Menu } from '@mantine/core';
-import { IconCopy, IconDownload, IconTable } from '@tabler/icons-react';
+import { IconCopy, IconDownload, IconTable } from '../icons';
 import { copyTable, saveTable } from '../services/takeTable';
 import type { TableData } from '../services/tableText';
 

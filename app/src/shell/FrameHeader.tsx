@@ -10,7 +10,7 @@ import {
   IconRefresh,
   IconStack2,
   IconSun,
-} from '@tabler/icons-react';
+} from '../icons';
 import { useEffect, useRef, useState } from 'react';
 import { openDemo, openProjectHere, projectOwner, sentenceOf } from '../store';
 import { NewProjectDialog } from './NewProjectDialog';

@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Modal, TextInput } from '@mantine/core';
-import { IconCopy, IconPencil, IconTrash } from '@tabler/icons-react';
+import { IconCopy, IconPencil, IconTrash } from '../icons';
 import { useCallback, useEffect, useState } from 'react';
 import {
   demoShelf,

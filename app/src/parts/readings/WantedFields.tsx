@@ -1,6 +1,6 @@
 import { ActionIcon, NativeSelect, Switch } from '@mantine/core';
 import { FILTER_FAMILIES, SHAPE_KINDS, type ShapeKind, type WantedShape } from '@pebble-hall/core/shapes';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../icons';
 import { ordinal, SHAPE_NAMES } from '../../words/shapeWords';
 
 /** A wish to begin with, of a kind, with everything left open. */

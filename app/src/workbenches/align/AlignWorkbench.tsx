@@ -1,6 +1,6 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../icons';
 import { useState } from 'react';
 import { changeProject } from '../../services/changeProject';
 import { changeStep } from './changeAlign';

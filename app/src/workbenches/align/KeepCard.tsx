@@ -12,7 +12,7 @@ import {
   type Project,
   type Variant,
 } from '@pebble-hall/core/project';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../icons';
 import { isEqual } from 'es-toolkit';
 import { changeProject } from '../../services/changeProject';
 import { listenAt, type HeardFrom } from '../../services/heardFrom';

@@ -1,7 +1,7 @@
 import { ActionIcon, Button, NativeSelect, Switch } from '@mantine/core';
 import { MOST_ALL_PASSES, type AlignSource, type AlignStep, type Project } from '@pebble-hall/core/project';
 import { speedOfSound } from '@pebble-hall/core/room';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../icons';
 import { CrossoverRow } from '../../parts/CrossoverRow';
 import { LengthField } from '../../parts/LengthField';
 import { NumberField } from '../../parts/NumberField';

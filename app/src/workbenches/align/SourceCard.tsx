@@ -1,6 +1,6 @@
 import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { MOST_SOURCES, settingOf, isPlain, type AlignStep, type Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../icons';
 import { traceColour } from '../../charts/traceColours';
 import { settingWords } from '../../words/alignWords';
 import { changeStep } from './changeAlign';

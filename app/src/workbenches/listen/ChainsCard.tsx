@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Select, TextInput } from '@mantine/core';
 import { writeWav } from '@pebble-hall/core/formats';
 import { freeName, type ListeningChain, type Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../icons';
 import { useRef, useState } from 'react';
 import { FilePicker } from '../../parts/FilePicker';
 import { NumberField } from '../../parts/NumberField';

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { ActionIcon, NativeSelect, Switch } from '@mantine/core';
 import type { LiveCalibration, PlannedMeasurement, Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../icons';
 import { useStore } from 'zustand';
 import { NumberField } from '../../parts/NumberField';
 import { liveSession } from '../../services/liveSession';

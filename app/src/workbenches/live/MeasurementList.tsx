@@ -1,7 +1,7 @@
 import { ActionIcon, Button } from '@mantine/core';
 import { MOST_MEASUREMENTS, type LiveFrame } from '@pebble-hall/core/live';
 import { freeName, type PlannedMeasurement, type Project } from '@pebble-hall/core/project';
-import { IconEye, IconEyeOff } from '@tabler/icons-react';
+import { IconEye, IconEyeOff } from '../../icons';
 import { traceColour } from '../../charts/traceColours';
 import { withMeasurement } from '../../services/liveSettings';
 import { delayScale } from './delayUnits';

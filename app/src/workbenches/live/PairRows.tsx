@@ -1,7 +1,7 @@
 import { ActionIcon, NativeSelect } from '@mantine/core';
 import type { LiveFrame } from '@pebble-hall/core/live';
 import type { Project } from '@pebble-hall/core/project';
-import { IconEye, IconEyeOff } from '@tabler/icons-react';
+import { IconEye, IconEyeOff } from '../../icons';
 import { signedDb } from '../../charts/chartMath';
 import { traceColour } from '../../charts/traceColours';
 import { NumberField } from '../../parts/NumberField';

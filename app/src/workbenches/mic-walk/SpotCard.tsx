@@ -2,7 +2,7 @@ import { ActionIcon, Button, Select, Switch } from '@mantine/core';
 import { extentOf } from '@pebble-hall/core/place';
 import { type Project, type Spot, isSpotTaken } from '@pebble-hall/core/project';
 import type { ReactNode } from 'react';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../icons';
 import { NumberField } from '../../parts/NumberField';
 import type { Change } from '../../services/changeProject';
 import { withoutSpot } from './planSpots';

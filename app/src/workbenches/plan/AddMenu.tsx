@@ -1,5 +1,5 @@
 import { Button, Menu } from '@mantine/core';
-import { IconPlus } from '@tabler/icons-react';
+import { IconPlus } from '../../icons';
 import { EAR_M, extentOf, floorAt } from '@pebble-hall/core/place';
 import {
   FACING_DEG,

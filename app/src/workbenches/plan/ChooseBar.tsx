@@ -6,7 +6,7 @@ import {
   IconLock,
   IconLockOpen,
   IconTrash,
-} from '@tabler/icons-react';
+} from '../../icons';
 import {
   withAligned,
   withDistributed,

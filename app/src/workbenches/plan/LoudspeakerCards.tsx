@@ -1,5 +1,5 @@
 import { ActionIcon, Select, Switch } from '@mantine/core';
-import { IconBroadcast } from '@tabler/icons-react';
+import { IconBroadcast } from '../../icons';
 import { useState } from 'react';
 import { MOUNTS, type Loudspeaker, type Mount, type Project } from '@pebble-hall/core/project';
 import { NumberField } from '../../parts/NumberField';

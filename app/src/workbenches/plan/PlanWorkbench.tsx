@@ -1,5 +1,5 @@
 import { Button, SegmentedControl } from '@mantine/core';
-import { IconMap2, IconRuler2, IconTable, IconZoomReset } from '@tabler/icons-react';
+import { IconMap2, IconRuler2, IconTable, IconZoomReset } from '../../icons';
 import { placeProblems, type Project } from '@pebble-hall/core/project';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { PlaceDrawing, projectionOf, type SpotState, type Thing, type View } from '../../drawing';

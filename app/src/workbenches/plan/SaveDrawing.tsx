@@ -1,5 +1,5 @@
 import { ActionIcon, Menu } from '@mantine/core';
-import { IconDownload } from '@tabler/icons-react';
+import { IconDownload } from '../../icons';
 import type { Place } from '@pebble-hall/core/project';
 import type { RefObject } from 'react';
 import type { View } from '../../drawing';

@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Menu, NativeSelect } from '@mantine/core';
-import { IconDots } from '@tabler/icons-react';
+import { IconDots } from '../../icons';
 import type { Project } from '@pebble-hall/core/project';
 import { useState } from 'react';
 import type { RunState } from '../../services/runQueue';

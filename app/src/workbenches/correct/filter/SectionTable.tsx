@@ -2,7 +2,7 @@ import { SHAPING_KINDS, type Section, type ShapingKind } from '@pebble-hall/core
 import { theProcessor } from '../../../services/theProcessor';
 import { ActionIcon, Button, Select } from '@mantine/core';
 
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../../icons';
 import { NumberField } from '../../../parts/NumberField';
 import { TableMenu } from '../../../parts/TableMenu';
 

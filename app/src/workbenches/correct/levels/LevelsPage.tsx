@@ -7,7 +7,7 @@ import {
   type Project,
   loudspeakerName,
 } from '@pebble-hall/core/project';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../../icons';
 import { omit } from 'es-toolkit';
 import { projectNow } from '../../../store';
 import { speedOfSound } from '@pebble-hall/core/room';

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Popover } from '@mantine/core';
 import type { Correction } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../../icons';
 import { formatHz } from '../../../charts/chartMath';
 import { NumberField } from '../../../parts/NumberField';
 import type { Edit } from '../useCorrection';

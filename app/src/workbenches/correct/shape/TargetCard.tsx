@@ -1,6 +1,6 @@
 import { ActionIcon, Button, SegmentedControl } from '@mantine/core';
 import type { ExtensionPrice, RollOffs, Target, TargetHandle } from '@pebble-hall/core/correct';
-import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '@tabler/icons-react';
+import { IconChevronLeft, IconChevronRight, IconPlus, IconRestore, IconTrash } from '../../../icons';
 import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import type { EditTarget } from '../correctionVerbs';

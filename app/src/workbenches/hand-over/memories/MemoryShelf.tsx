@@ -2,7 +2,7 @@ import { ActionIcon, Button, Menu, TextInput } from '@mantine/core';
 import { theProcessor } from '../../../services/theProcessor';
 import { variantOf, type MemoryLoad, type Project, designKey } from '@pebble-hall/core/project';
 import { type MemorySummary, type ProcessorState } from '@pebble-hall/core/processing';
-import { IconDots } from '@tabler/icons-react';
+import { IconDots } from '../../../icons';
 import { useState } from 'react';
 import { sameFilters } from '../../../services/holding';
 

@@ -1,6 +1,6 @@
 import { seatsOfPlace } from '@pebble-hall/core/place';
 import { ActionIcon, Select } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../../icons';
 import type { Place } from '@pebble-hall/core/project';
 import { smoothLevels } from '@pebble-hall/core/signal';
 import { ResponseChart } from '../../../charts/ResponseChart';

@@ -1,5 +1,5 @@
 import { Button, Menu } from '@mantine/core';
-import { IconEye, IconEyeOff, IconStack2 } from '@tabler/icons-react';
+import { IconEye, IconEyeOff, IconStack2 } from '../../../icons';
 import { MODEL_ENDINGS, PICTURE_ENDINGS } from '@pebble-hall/core/drawings';
 import type { Place } from '@pebble-hall/core/project';
 import { useRef, useState } from 'react';

@@ -11,7 +11,7 @@ import {
   marginNow,
   TELLING_DBFS,
 } from '@pebble-hall/core/project';
-import { IconPlayerPlay } from '@tabler/icons-react';
+import { IconPlayerPlay } from '../../../icons';
 import { marginSentence } from '../../../words/sweepReasons';
 import type { Change } from '../../../services/changeProject';
 import { SharedOutputHelper } from './SharedOutputHelper';

@@ -1,6 +1,6 @@
 import { Button, NativeSelect } from '@mantine/core';
 import type { Project } from '@pebble-hall/core/project';
-import { IconVolume, IconWaveSine } from '@tabler/icons-react';
+import { IconVolume, IconWaveSine } from '../../../icons';
 import type { Change } from '../../../services/changeProject';
 
 interface PatchListProps {

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Radio } from '@mantine/core';
 import type { Microphone, Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../../icons';
 import type { Change } from '../../../services/changeProject';
 import { anglesFit } from './calibrationAdvice';
 

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core';
 import type { Microphone, Pointing, Project } from '@pebble-hall/core/project';
-import { IconTrash } from '@tabler/icons-react';
+import { IconTrash } from '../../../icons';
 import { useState } from 'react';
 import { NumberField } from '../../../parts/NumberField';
 import { splOffsetDb } from '../../../services/theRig';

@@ -8,7 +8,7 @@ import {
   type Smoothing,
 } from '@pebble-hall/core/project';
 import { LIBRARY_GRID } from '@pebble-hall/core/traces';
-import { IconPlus, IconX } from '@tabler/icons-react';
+import { IconPlus, IconX } from '../../../icons';
 import { Fragment, useCallback, type ComponentProps, type ReactNode } from 'react';
 import { levelRange } from '../../../charts/chartMath';
 import type { LiveCurve } from '../../../charts/drawLive';

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, NativeSelect, Popover, Switch, TextInput } from '@mantine/core';
 import type { LibraryLook, Project } from '@pebble-hall/core/project';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../../icons';
 import { useState } from 'react';
 import { BandFields } from '../../../parts/BandFields';
 import { NumberField } from '../../../parts/NumberField';

@@ -9,7 +9,7 @@ import {
   type Shape,
   type ShapeKind,
 } from '@pebble-hall/core/shapes';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '../../../icons';
 import { NumberField } from '../../../parts/NumberField';
 import { startingShape } from './startingShape';
 import { ordinal, SHAPE_NAMES } from '../../../words/shapeWords';

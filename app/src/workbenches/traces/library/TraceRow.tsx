@@ -1,4 +1,4 @@
-import { IconEye, IconEyeOff } from '@tabler/icons-react';
+import { IconEye, IconEyeOff } from '../../../icons';
 import { memo } from 'react';
 import { isKept, type LibraryRow } from './libraryRows';
 
