@@ -11,7 +11,11 @@ export default defineConfig({
   output: 'server',
   adapter: node({ mode: 'standalone' }),
   integrations: [
-    react({ babel: { plugins: [['babel-plugin-react-compiler', { compilationMode: 'annotation' }]] } }),
+    react({
+      // nothing else has elements in it, nor says so: the compiler would read the core and all packages, too
+      include: /\.tsx$/,
+      babel: { plugins: [['babel-plugin-react-compiler', { compilationMode: 'annotation' }]] },
+    }),
   ],
   server: { host: '127.0.0.1', port: 4173 },
   devToolbar: { enabled: false },
