@@ -242,14 +242,21 @@ it('the Net Loft is modelled at its spots, compared with its walk, and tuned to 
   await user.reads('What it says', /Measured at 3 spots it rings for/);
   await user.press('New run');
   await user.press('as the walk was swept, Left to the spots');
-  await user.sees(/rays from each of 1 source, in \d+ groups, to 4 receivers/);
+  await user.sees(/rays from each of 1 source, in \d+ groups, to 3 receivers/);
   await user.press('Run');
   await isWhole();
-  const [, swept, modelled] = await user.reads(
-    'What it says',
-    /Measured and modelled here: T20 ([\d.]+) s and ([\d.]+) s[^]*Left was swept here, and is what the run plays from/,
-  );
-  expect(Math.abs(Number(modelled) / Number(swept) - 1)).toBeLessThan(0.1);
+  const times: { swept: number; modelled: number }[] = [];
+  for (let at = 1; at <= 3; at++) {
+    await user.reads('Where', new RegExp(`${at} of 3`));
+    const [, swept, modelled] = await user.reads(
+      'What it says',
+      /Measured and modelled here: T20 ([\d.]+) s and ([\d.]+) s[^]*Left was swept here, and is what the run plays from/,
+    );
+    times.push({ swept: Number(swept), modelled: Number(modelled) });
+    await (await user.find('//body')).sendKeys('n');
+  }
+  const mean = (of: 'swept' | 'modelled') => times.reduce((sum, t) => sum + t[of], 0) / 3;
+  expect(Math.abs(mean('modelled') / mean('swept') - 1)).toBeLessThan(0.1);
   await user.among('What is asked', 'How long does it ring?');
   await user.press('Tune the surfaces to the walk');
   await user.type('May be wrong by', '150');
