@@ -13,7 +13,7 @@ export function InThree(props: Omit<PlaceSceneProps, 'stand' | 'fitted'>) {
   return (
     <DrawnInThree>
       <PlaceScene {...props} stand={stand} fitted={fitted} />
-      <small className="quiet" style={{ position: 'absolute', left: 14, right: 64, bottom: 12 }}>
+      <small className="quiet" style={{ position: 'absolute', left: 14, right: 230, bottom: 12 }}>
         {stand === 'home'
           ? 'Drag to look around. Arrow keys walk, Page Up and Page Down rise and sink, with Shift a metre.'
           : 'Drag to turn it, wheel for nearer and farther.'}
