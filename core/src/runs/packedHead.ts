@@ -46,7 +46,9 @@ export function packedHead({ rate, directions, ears }: HeadSet): Float32Array {
       sums.spherePower += alike[LEVEL_OCTAVE]! ** 2;
     });
   });
-  needAbove('packedHead', 'what is heard at 500 Hz', sums.power, 0);
+  // a file may hold silence: that is told to who chose it, not to who wrote this
+  if (!(sums.power > 0))
+    throw new RangeError('Its responses are silent at 500 Hz, where levels are set. Choose another file.');
   const shift = (sums.sphereDelay - sums.delay) / (2 * directions.length);
   const level = sums.spherePower / sums.power;
   for (let i = 0; i < directions.length; i++)
