@@ -36,7 +36,7 @@ import { useKeptNoise } from './useKeptNoise';
 import { useKeys } from '../../parts/useKeys';
 import { useTraits } from './useTraits';
 import { useKeepEvery } from './useKeepEvery';
-import { useLiveFrame } from '../../services/useLiveFrame';
+import { useLiveFrame, useOfLiveFrame } from '../../services/useLiveFrame';
 
 /** Sentences are read slower than figures, ms. */
 const SAY_MS = 1000;
@@ -53,7 +53,6 @@ export default function LiveWorkbench({ project }: { project: Project }) {
     live.measurements.find((m) => m.id === (pair?.earId ?? chosen)) ?? live.measurements[0]!;
   const selected = measurement.id;
   const [view, setView] = useLiveView(project);
-  const frame = useLiveFrame();
   const slow = useLiveFrame(SAY_MS);
   const isOn = status === 'on';
   const [held, setHeld] = useState<HeldMemory | null>(null);
@@ -66,7 +65,9 @@ export default function LiveWorkbench({ project }: { project: Project }) {
     : ([pair?.id ?? selected, pair || averagedOf(live) === 'none' ? null : 'Average'] as const);
   const keepsSpectrum = view.page === 'Spectrum';
   const keep = () => (keepsSpectrum ? keepSpectrum(selected, false) : keepLive(keptId, keptAs));
-  const canKeep = keepsSpectrum ? frame !== null : curveToKeep(project, keptId, keptAs, frame) !== null;
+  const canKeep = useOfLiveFrame((frame) =>
+    keepsSpectrum ? frame !== null : curveToKeep(project, keptId, keptAs, frame) !== null,
+  );
   useKeepEvery(isOn && !isPaused ? view.keepEveryS : null, keep);
   useKeys({
     k: () => void keep(),
@@ -152,13 +153,7 @@ export default function LiveWorkbench({ project }: { project: Project }) {
         )}
         <span style={{ flex: 1 }} />
         {isOn && !isDevice ? (
-          <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
-            Level now{' '}
-            <b className="mono big" style={{ color: 'var(--ink)' }}>
-              {figureOf(frame?.sound?.A.fastDb, offset)}
-            </b>{' '}
-            {offset === null ? 'dB(A) re full scale, Fast' : 'dB(A), Fast'}
-          </span>
+          <LevelNow offsetDb={offset} />
         ) : (
           <span className="quiet">{rigName(project)}</span>
         )}
@@ -221,7 +216,6 @@ export default function LiveWorkbench({ project }: { project: Project }) {
             <aside className="notes" aria-label="What is heard">
               <MeasurementList
                 project={project}
-                frame={frame}
                 rate={rate}
                 selected={pair?.id ?? selected}
                 onSelect={setSelected}
@@ -279,6 +273,19 @@ export default function LiveWorkbench({ project }: { project: Project }) {
         </>
       )}
     </div>
+  );
+}
+
+function LevelNow({ offsetDb }: { offsetDb: number | null }) {
+  const figure = useOfLiveFrame((frame) => figureOf(frame?.sound?.A.fastDb, offsetDb));
+  return (
+    <span className="quiet" role="group" aria-label="Level now" style={{ whiteSpace: 'nowrap' }}>
+      Level now{' '}
+      <b className="mono big" style={{ color: 'var(--ink)' }}>
+        {figure}
+      </b>{' '}
+      {offsetDb === null ? 'dB(A) re full scale, Fast' : 'dB(A), Fast'}
+    </span>
   );
 }
 

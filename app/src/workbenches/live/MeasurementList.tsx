@@ -1,9 +1,10 @@
 import { ActionIcon, Button } from '@mantine/core';
-import { MOST_MEASUREMENTS, type LiveFrame } from '@pebble-hall/core/live';
+import { MOST_MEASUREMENTS } from '@pebble-hall/core/live';
 import { freeName, type PlannedMeasurement, type Project } from '@pebble-hall/core/project';
 import { IconEye, IconEyeOff } from '../../icons';
 import { traceColour } from '../../charts/traceColours';
 import { withMeasurement } from '../../services/liveSettings';
+import { useLiveFrame } from '../../services/useLiveFrame';
 import { delayScale } from './delayUnits';
 import { changeLive } from './changeLive';
 import { LevelBar } from '../../parts/meters/LevelBar';
@@ -12,7 +13,6 @@ import { PairRows } from './PairRows';
 
 interface Props {
   project: Project;
-  frame: LiveFrame | null;
   rate: number;
   selected: string;
   onSelect: (id: string) => void;
@@ -28,8 +28,9 @@ function nextInput({ rig, live }: Project): number {
 }
 
 /** What is measured: each with its colour, its delay and the level of its input. */
-export function MeasurementList({ project, frame, rate, selected, onSelect, view, onView }: Props) {
+export function MeasurementList({ project, rate, selected, onSelect, view, onView }: Props) {
   const { measurements } = project.live;
+  const frame = useLiveFrame();
   const scale = delayScale(view.delayUnit, { rate, temperatureC: project.place.temperatureC });
   const add = () => {
     const last = measurements.at(-1)!;

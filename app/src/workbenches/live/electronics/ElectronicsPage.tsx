@@ -4,7 +4,6 @@ import type { Project } from '@pebble-hall/core/project';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { LivePlot } from '../../../charts/LivePlot';
-import { traceColour } from '../../../charts/traceColours';
 import { Note } from '../../../parts/Note';
 import { PlotChoices } from '../../../parts/PlotChoices';
 import { ReadingPanel } from '../../../parts/readings/ReadingPanel';
@@ -14,12 +13,12 @@ import { deviceName } from '../../../services/theDevice';
 import { useLibrary } from '../../../services/useLibrary';
 import { apartSentence, gainSentence } from '../../../words/deviceWords';
 import { KeptList } from '../KeptList';
-import { LevelBar } from '../../../parts/meters/LevelBar';
 import { liveRange } from '../liveCurves';
 import type { LiveView } from '../liveView';
 import { useLiveFrame } from '../../../services/useLiveFrame';
 import { useSteadyRange } from '../useSteadyRange';
 import { channelCurves, DEVICE_LOWER, levelCurves, lowerAxis, lowerCurves } from './deviceCurves';
+import { ChannelLevel } from './ChannelLevel';
 import { CompareCard } from './CompareCard';
 import { FeedCard } from './FeedCard';
 import { FiguresCard } from './FiguresCard';
@@ -51,7 +50,6 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
   const [readingId, setReadingId] = useState<string | null>(project.readings.at(-1)?.id ?? null);
   const read = useReadings(project, readingId);
   useEffect(watchLive, []);
-  const frame = useLiveFrame();
   const slow = useLiveFrame(SAY_MS);
   const flatIds = useMemo(() => (flatId === null ? [] : [flatId]), [flatId]);
   const flat = useLibrary(project, flatIds).get(flatId ?? '')?.curve ?? null;
@@ -200,31 +198,9 @@ export function ElectronicsPage({ project, view, onView, channel, onChannel }: P
                 />
               ) : null}
             </h2>
-            {inputs.map((input, i) => {
-              const level = frame?.inputs.find((l) => l.input === input);
-              return (
-                <div key={input}>
-                  <div className="row">
-                    <span
-                      aria-hidden="true"
-                      style={{
-                        width: 14,
-                        height: 4,
-                        borderRadius: 2,
-                        background: `var(--${traceColour(i)})`,
-                      }}
-                    />
-                    <span style={{ flex: 1 }}>
-                      Channel {'AB'[i]}, input {input}
-                    </span>
-                    <span className="mono">
-                      {level && Number.isFinite(level.levelDb) ? `${level.levelDb.toFixed(1)} dBFS` : '–'}
-                    </span>
-                  </div>
-                  <LevelBar level={level} label={`Level of channel ${'AB'[i]}`} />
-                </div>
-              );
-            })}
+            {inputs.map((input, i) => (
+              <ChannelLevel key={input} channel={i} input={input} />
+            ))}
           </section>
           <h2>What the device does</h2>
           {said.sentences.map((s, i) => (
