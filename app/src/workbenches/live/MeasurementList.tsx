@@ -7,6 +7,7 @@ import { withMeasurement } from '../../services/liveSettings';
 import { useLiveFrame } from '../../services/useLiveFrame';
 import { delayScale } from './delayUnits';
 import { changeLive } from './changeLive';
+import { TraceMark } from '../../parts/TraceMark';
 import { LevelBar } from '../../parts/meters/LevelBar';
 import type { LiveView } from './liveView';
 import { PairRows } from './PairRows';
@@ -76,10 +77,7 @@ export function MeasurementList({ project, rate, selected, onSelect, view, onVie
               opacity: isHidden ? 0.55 : 1,
             }}
           >
-            <span
-              aria-hidden="true"
-              style={{ width: 14, height: 4, borderRadius: 2, background: `var(--${traceColour(i)})` }}
-            />
+            <TraceMark colour={traceColour(i)} />
             <input
               className="plain-input"
               style={{ width: '100%', fontWeight: 600 }}

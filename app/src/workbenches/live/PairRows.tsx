@@ -7,6 +7,7 @@ import { traceColour } from '../../charts/traceColours';
 import { NumberField } from '../../parts/NumberField';
 import { changeProject } from '../../services/changeProject';
 import { livePairs, microphoneOn } from '../../services/liveSettings';
+import { TraceMark } from '../../parts/TraceMark';
 import type { LiveView } from './liveView';
 
 interface Props {
@@ -59,15 +60,7 @@ export function PairRows({ project, frame, selected, onSelect, view, onView }: P
               opacity: isHidden ? 0.55 : 1,
             }}
           >
-            <span
-              aria-hidden="true"
-              style={{
-                width: 14,
-                height: 4,
-                borderRadius: 2,
-                background: `var(--${traceColour(measurements.length + i)})`,
-              }}
-            />
+            <TraceMark colour={traceColour(measurements.length + i)} />
             <button
               type="button"
               className="linkish"

@@ -1,4 +1,5 @@
 import { traceColour } from '../../../charts/traceColours';
+import { TraceMark } from '../../../parts/TraceMark';
 import { LevelBar } from '../../../parts/meters/LevelBar';
 import { useLiveFrame } from '../../../services/useLiveFrame';
 
@@ -8,15 +9,7 @@ export function ChannelLevel({ channel, input }: { channel: number; input: numbe
   return (
     <div>
       <div className="row">
-        <span
-          aria-hidden="true"
-          style={{
-            width: 14,
-            height: 4,
-            borderRadius: 2,
-            background: `var(--${traceColour(channel)})`,
-          }}
-        />
+        <TraceMark colour={traceColour(channel)} />
         <span style={{ flex: 1 }}>
           Channel {'AB'[channel]}, input {input}
         </span>
